@@ -232,6 +232,12 @@ for (const button of document.querySelectorAll('[data-sums]')) {
     reread();
   });
 }
+for (const button of document.querySelectorAll('[data-rows]')) {
+  button.addEventListener('click', () => {
+    shaping.rows[button.dataset.rows] = JSON.parse(button.dataset.to);
+    reread();
+  });
+}
 by('turn')?.addEventListener('click', e => {
   shaping.turn = { columns: JSON.parse(e.target.dataset.columns), period: 'period', value: 'value' };
   reread();

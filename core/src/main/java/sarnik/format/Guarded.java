@@ -1,12 +1,11 @@
 package sarnik.format;
 
 import java.io.IOException;
-import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.function.Consumer;
 import sarnik.table.RowSource;
-import sarnik.table.Shaping;
+import sarnik.table.RowsOver;
 import sarnik.table.UnreadableTableException;
 
 /**
@@ -46,21 +45,10 @@ final class Guarded {
     }
 
     /** A reader's rows, guarded. */
-    record Rows(RowSource source) implements RowSource {
+    static final class Rows extends RowsOver {
 
-        @Override
-        public List<String> header() {
-            return source.header();
-        }
-
-        @Override
-        public int positionAt() {
-            return source.positionAt();
-        }
-
-        @Override
-        public Shaping.DecimalMark usualMark() {
-            return source.usualMark();
+        Rows(RowSource source) {
+            super(source);
         }
 
         @Override
@@ -68,7 +56,7 @@ final class Guarded {
             RuntimeException[] theirs = new RuntimeException[1];
             reading(
                     () -> {
-                        source.each((line, cells) -> {
+                        file.each((line, cells) -> {
                             try {
                                 visitor.row(line, cells);
                             } catch (RuntimeException own) {
@@ -79,11 +67,6 @@ final class Guarded {
                         return null;
                     },
                     theirs);
-        }
-
-        @Override
-        public String words() {
-            return source.words();
         }
     }
 

@@ -14,7 +14,7 @@ import org.locationtech.jts.geom.Polygonal;
 import sarnik.geo.Projection;
 import sarnik.geo.WrittenShape;
 import sarnik.table.RowSource;
-import sarnik.table.Shaping;
+import sarnik.table.RowsOver;
 
 /**
  * A table one of whose columns holds shapes, as well-known text or as well-known binary in hexadecimal digits (OGC
@@ -25,12 +25,11 @@ import sarnik.table.Shaping;
  * shape} where
  * the shapes are written in another system and are more than points.
  */
-final class ShapeColumn implements RowSource, FeatureSource {
+final class ShapeColumn extends RowsOver implements FeatureSource {
 
     private static final int LOOKED_AT = 200;
     private static final int FAR_ENOUGH = 20_000;
 
-    private final RowSource rows;
     private final int column;
     private final Systems systems;
     private final boolean areas;
@@ -39,7 +38,7 @@ final class ShapeColumn implements RowSource, FeatureSource {
     private final boolean turned;
 
     private ShapeColumn(RowSource rows, int column, List<WrittenShape> sample, Integer said) {
-        this.rows = rows;
+        super(rows);
         this.column = column;
         this.said = said != null;
         this.areas = sample.stream().anyMatch(w -> w.shape() instanceof Polygonal);
@@ -91,7 +90,7 @@ final class ShapeColumn implements RowSource, FeatureSource {
 
     private Systems systems(List<WrittenShape> sample, Integer said) {
         if (said != null) return Systems.of(said, null);
-        String name = rows.header().get(column);
+        String name = file.header().get(column);
         for (WrittenShape written : sample) {
             if (written.system() != 0 && of(written.system()).isEmpty())
                 return Systems.unsaid("The shapes of “%s” say the coordinate system %d, which is not known here. %s"
@@ -127,7 +126,7 @@ final class ShapeColumn implements RowSource, FeatureSource {
 
     @Override
     public List<String> header() {
-        List<String> header = new ArrayList<>(rows.header());
+        List<String> header = new ArrayList<>(file.header());
         header.add("lon");
         header.add("lat");
         if (turned) header.add(FeatureRows.SHAPE);
@@ -136,19 +135,14 @@ final class ShapeColumn implements RowSource, FeatureSource {
 
     @Override
     public int positionAt() {
-        return rows.header().size();
-    }
-
-    @Override
-    public Shaping.DecimalMark usualMark() {
-        return rows.usualMark();
+        return file.header().size();
     }
 
     @Override
     public void each(RowSource.Visitor visitor) throws IOException {
-        int own = rows.header().size();
+        int own = file.header().size();
         String[] at = new String[turned ? 3 : 2];
-        rows.each((line, cells) -> {
+        file.each((line, cells) -> {
             Geometry shape = column < cells.count() ? degrees(cells.get(column)) : null;
             Coordinate position = FeatureRows.position(shape);
             at[0] = position == null ? "" : FeatureRows.degrees(position.x);
@@ -166,14 +160,24 @@ final class ShapeColumn implements RowSource, FeatureSource {
                     int before = index < own ? index : index - at.length;
                     return before < cells.count() ? cells.get(before) : "";
                 }
+
+                @Override
+                public boolean isMerged() {
+                    return cells.isMerged();
+                }
+
+                @Override
+                public boolean isMerged(int index) {
+                    return index < own && cells.isMerged(index);
+                }
             });
         });
     }
 
     @Override
     public void each(Consumer<Feature> visitor) throws IOException {
-        List<String> header = rows.header();
-        rows.each((line, cells) -> {
+        List<String> header = file.header();
+        file.each((line, cells) -> {
             Map<String, String> properties = new LinkedHashMap<>();
             for (int c = 0; c < Math.min(header.size(), cells.count()); c++)
                 if (c != column) properties.putIfAbsent(header.get(c), cells.get(c));
@@ -188,6 +192,6 @@ final class ShapeColumn implements RowSource, FeatureSource {
 
     @Override
     public String words() {
-        return rows.words() + ", shapes in “" + rows.header().get(column) + "”, " + systems.words();
+        return file.words() + ", shapes in “" + file.header().get(column) + "”, " + systems.words();
     }
 }

@@ -50,8 +50,23 @@ final class SheetGrid implements Grid {
 
     private List<Kept> kept;
 
-    /** A row that was unpacked. */
-    private record Kept(long line, String[] cells) {}
+    /**
+     * A row that was unpacked.
+     *
+     * @param merged which of its cells are merged with the one above
+     */
+    private record Kept(long line, String[] cells, BitSet merged) {}
+
+    /** Is shown the rows of the range. */
+    private interface Visitor {
+
+        /**
+         * @param cells from the first column of the range on
+         * @param merged which of them are merged with the one above, whose text they show
+         * @return whether more are wanted
+         */
+        boolean row(int number, List<String> cells, BitSet merged);
+    }
 
     private SheetGrid(Sheets sheets, String sheet, int[] range) {
         this.sheets = sheets;
@@ -135,16 +150,16 @@ final class SheetGrid implements Grid {
         BitSet filled = new BitSet();
         List<Kept> rows = new ArrayList<>();
         long[] cells = {0};
-        within((line, row) -> {
+        within((line, row, spanned) -> {
             for (int i = 0; i < row.size(); i++) if (!row.get(i).isBlank()) filled.set(i);
             cells[0] += row.size();
-            if (cells[0] <= MOST_KEPT) rows.add(new Kept(line, row.toArray(String[]::new)));
+            if (cells[0] <= MOST_KEPT) rows.add(new Kept(line, row.toArray(String[]::new), spanned));
             else rows.clear();
             return true;
         });
         columns = filled.stream().toArray();
         if (cells[0] > MOST_KEPT) return;
-        rows.replaceAll(r -> new Kept(r.line, chosen(Arrays.asList(r.cells))));
+        rows.replaceAll(r -> new Kept(r.line, chosen(Arrays.asList(r.cells)), chosen(r.merged)));
         kept = rows;
     }
 
@@ -155,15 +170,23 @@ final class SheetGrid implements Grid {
         return chosen;
     }
 
+    private BitSet chosen(BitSet merged) {
+        if (merged.isEmpty()) return RowSource.NONE;
+        BitSet chosen = new BitSet();
+        for (int i = 0; i < columns.length; i++) chosen.set(i, merged.get(columns[i]));
+        return chosen;
+    }
+
     /** Shows the rows of the range that are not empty, with merged cells filled down. */
-    private void within(Sheets.Rows visitor) throws IOException {
+    private void within(Visitor visitor) throws IOException {
         Map<Integer, String> above = new HashMap<>();
         sheets.each(sheet, (number, cells) -> {
             if (number > range[2]) return false;
             if (number < range[0] || cells.size() < range[1] && merged.isEmpty()) return true;
             List<String> own = cells.subList(Math.min(range[1] - 1, cells.size()), Math.min(range[3], cells.size()));
-            List<String> row = filledDown(number, own, above);
-            for (String cell : row) if (!cell.isBlank()) return visitor.row(number, row);
+            BitSet spanned = merged.isEmpty() ? RowSource.NONE : new BitSet();
+            List<String> row = filledDown(number, own, above, spanned);
+            for (String cell : row) if (!cell.isBlank()) return visitor.row(number, row, spanned);
             return true;
         });
     }
@@ -194,14 +217,14 @@ final class SheetGrid implements Grid {
     @Override
     public void each(RowSource.Visitor visitor) throws IOException {
         if (kept != null) {
-            for (Kept row : kept) visitor.row(row.line, RowSource.cells(Arrays.asList(row.cells)));
+            for (Kept row : kept) visitor.row(row.line, RowSource.cells(Arrays.asList(row.cells), row.merged));
             return;
         }
         // What the visitor throws is its own matter and passes through as it is.
         RuntimeException[] theirs = new RuntimeException[1];
-        within((line, cells) -> {
+        within((line, cells, spanned) -> {
             try {
-                visitor.row(line, RowSource.cells(Arrays.asList(chosen(cells))));
+                visitor.row(line, RowSource.cells(Arrays.asList(chosen(cells)), chosen(spanned)));
                 return true;
             } catch (RuntimeException stopped) {
                 theirs[0] = stopped;
@@ -211,8 +234,12 @@ final class SheetGrid implements Grid {
         if (theirs[0] != null) throw theirs[0];
     }
 
-    /** The cells with those that are merged over several rows in each of them. */
-    private List<String> filledDown(int row, List<String> cells, Map<Integer, String> above) {
+    /**
+     * The cells with those that are merged over several rows in each of them.
+     *
+     * @param spanned is told which of them are merged with the one above
+     */
+    private List<String> filledDown(int row, List<String> cells, Map<Integer, String> above, BitSet spanned) {
         if (merged.isEmpty()) return cells;
         List<String> filled = cells;
         for (var column : merged.entrySet()) {
@@ -225,6 +252,7 @@ final class SheetGrid implements Grid {
                 if (filled == cells) filled = new ArrayList<>(cells);
                 while (filled.size() <= at) filled.add("");
                 filled.set(at, above.getOrDefault(at, ""));
+                spanned.set(at);
             }
         }
         return filled;

@@ -3,6 +3,7 @@ package sarnik.table;
 import java.time.DateTimeException;
 import java.time.LocalDateTime;
 import java.time.ZoneOffset;
+import java.util.Arrays;
 import java.util.Locale;
 import java.util.Set;
 
@@ -13,6 +14,11 @@ public enum CellForm {
     EPOCH_SECONDS(ColumnType.TIME),
     /** Milliseconds since 1970-01-01T00:00Z. */
     EPOCH_MILLISECONDS(ColumnType.TIME),
+    /**
+     * Days since 1899-12-30 (ISO/IEC 29500-1, 18.17.4.1), as spreadsheets write dates that lost their format; looked for
+     * where a column is called so, and then before numbers.
+     */
+    SHEET_DAYS(ColumnType.DATE),
     /** Eight digits: 20210131. */
     DATE_COMPACT(ColumnType.DATE),
     WHOLE(ColumnType.WHOLE),
@@ -181,6 +187,7 @@ public enum CellForm {
             case DATE_MONTH_FIRST, TIME_MONTH_FIRST -> "month first";
             case DATE_PERIOD -> "a period, taken as its first day";
             case DATE_COMPACT, TIME_COMPACT -> "dates of eight digits";
+            case SHEET_DAYS -> "days since 1900, as spreadsheets count them";
             case EPOCH_SECONDS -> "seconds since 1970, as UTC";
             case EPOCH_MILLISECONDS -> "milliseconds since 1970, as UTC";
             default -> "";
@@ -190,7 +197,14 @@ public enum CellForm {
     /** Days since 1970-01-01, or {@link DateColumn#MISSING} where the text is no date of this form. */
     int date(String text) {
         if (this == DATE_ISO && (text.length() != 10 || text.charAt(4) != '-')) return DateColumn.MISSING;
-        return WrittenMoment.date(text, order());
+        return this == SHEET_DAYS ? sheetDay(text) : WrittenMoment.date(text, order());
+    }
+
+    /** From 1954 to 2119, so that not every number is a date. */
+    private static int sheetDay(String text) {
+        if (text.length() != 5 || !isNumber(text, (char) 0)) return DateColumn.MISSING;
+        int days = Integer.parseInt(text);
+        return days < 20_000 || days > 80_000 ? DateColumn.MISSING : days - 25_569;
     }
 
     /**
@@ -235,6 +249,19 @@ public enum CellForm {
         if (text.length() <= LONGEST_WHOLE && (text.length() < 2 || text.charAt(0) != '0')) return false;
         for (int i = 0; i < text.length(); i++) if (!isDigit(text.charAt(i))) return false;
         return true;
+    }
+
+    /** Whether a trimmed text is a number of any form, with what stands around it; no code. */
+    static boolean isAnyNumber(String text) {
+        if (text.isEmpty() || isCode(text)) return false;
+        WrittenAmount amount = WrittenAmount.of(text);
+        String number = amount == null ? text : amount.number();
+        return Arrays.stream(values()).anyMatch(form -> form.type.isNumber() && form.fits(number));
+    }
+
+    /** Whether a trimmed text may be a year. */
+    static boolean isYear(String text) {
+        return text.length() == 4 && (text.startsWith("19") || text.startsWith("20")) && WHOLE.fits(text);
     }
 
     /** Sign, digits, at most one decimal mark, and an exponent only where a decimal mark is allowed. */

@@ -91,7 +91,10 @@ final class ColumnBuilder {
             }
         }
         for (CellForm other : CellForm.values()) {
-            String bare = !all || other.type() != form.type() ? null : other.fits(text) ? text : bare(other, text);
+            // A number in a column of dates that are written as such is taken for no date.
+            String bare = !all || other.type() != form.type() || other == CellForm.SHEET_DAYS
+                    ? null
+                    : other.fits(text) ? text : bare(other, text);
             if (bare == null) continue;
             add(other, bare, true);
             return true;

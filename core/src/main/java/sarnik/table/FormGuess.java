@@ -36,7 +36,9 @@ final class FormGuess {
     private long asked;
 
     private final Set<String> units = new TreeSet<>();
+    private final Set<String> flags = new TreeSet<>();
     private final Recent recent = new Recent();
+    private final boolean dates;
     private long filled;
     private boolean codes;
     private long small;
@@ -53,8 +55,10 @@ final class FormGuess {
     /**
      * @param mark the mark before decimals; null where it is found by looking
      * @param moments whether the column's name says that it holds times, so that long numbers may be seconds
+     * @param dates whether it says that it holds dates, so that numbers may be days
      */
-    FormGuess(Shaping.DecimalMark mark, boolean moments) {
+    FormGuess(Shaping.DecimalMark mark, boolean moments, boolean dates) {
+        this.dates = dates;
         for (CellForm form : FORMS) {
             if (!moments && (form == CellForm.EPOCH_SECONDS || form == CellForm.EPOCH_MILLISECONDS)) continue;
             if (form != CellForm.TEXT && (mark == null || form.decimalMark() == null || form.decimalMark() == mark))
@@ -101,6 +105,7 @@ final class FormGuess {
         boolean whole = CellForm.WHOLE.fits(text);
         WrittenAmount amount = whole || !mayBeAmount(text) ? null : WrittenAmount.of(text);
         if (amount != null && !amount.unit().isEmpty()) units.add(amount.unit());
+        if (amount != null && !amount.flag().isEmpty()) flags.add(amount.flag());
         long found = amount == null ? 0 : HAS_UNIT;
         String number = amount == null ? text : amount.number();
         if (whole || amount != null && CellForm.WHOLE.fits(number)) found |= isBelowAThousand(number) ? SMALL : LARGE;
@@ -132,6 +137,11 @@ final class FormGuess {
     /** The unit beside all its numbers; empty where there is none. */
     String unit() {
         return units.size() == 1 ? units.iterator().next() : "";
+    }
+
+    /** Marks behind some of its numbers that lead to notes. */
+    Set<String> flags() {
+        return flags;
     }
 
     /** The units beside its numbers where there are several, which cannot be added up; none of what is mostly words. */
@@ -189,7 +199,7 @@ final class FormGuess {
         long most = most();
         if (most < filled * ENOUGH) return CellForm.TEXT;
         CellForm first = Arrays.stream(FORMS)
-                .filter(form -> count(form) == most)
+                .filter(form -> count(form) == most && (dates || form != CellForm.SHEET_DAYS))
                 .findFirst()
                 .orElse(CellForm.TEXT);
         // What is nearly all "no" is no column of yes and no: other words would be lost.

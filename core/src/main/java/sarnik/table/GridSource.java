@@ -3,6 +3,7 @@ package sarnik.table;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.IntStream;
 
 /**
  * The rows of a grid below its header. The header is found by looking: titles above it (rows with few cells) are passed
@@ -14,11 +15,15 @@ public final class GridSource implements RowSource {
 
     private static final int LOOK = 60;
     private static final int MOST_HEADER_ROWS = 3;
+    private static final int LONGEST_UNIT = 20;
 
     private final Grid grid;
     private final String words;
     private final Header at;
     private final List<String> header;
+
+    /** Units in the row below the header; empty where there is none. */
+    private final List<String> units;
 
     /**
      * @param first the row of the header, from 1
@@ -45,6 +50,9 @@ public final class GridSource implements RowSource {
         Header found = look(first, choices.headerRow());
         at = choices.headerRows() == null ? found : new Header(found.first, choices.headerRows());
         header = names(first, at);
+        units = choices.headerRows() == null && at.rows > 0
+                ? units(first.subList(Math.min(at.last(), first.size()), first.size()))
+                : List.of();
         // A column without a name goes by its place, whatever was left out before it.
         for (int i = 0; i < header.size(); i++)
             if (header.get(i).isBlank() && grid.position(i) != i) header.set(i, "column " + (grid.position(i) + 1));
@@ -53,7 +61,46 @@ public final class GridSource implements RowSource {
                         ? ", no names of columns"
                         : at.first > 1 || at.rows > 1
                                 ? ", names of columns in row " + at.first + (at.rows > 1 ? " to " + at.last() : "")
-                                : "");
+                                : "")
+                + (units.isEmpty() ? "" : ", units in the row below");
+    }
+
+    /**
+     * The units in the first row below a header: it has words, and only where the rows below it have numbers, and is
+     * empty where they have words.
+     *
+     * @param rows the first ones below the header
+     * @return one for each column; none where the first row is one like the others
+     */
+    private static List<String> units(List<List<String>> rows) {
+        if (rows.size() < 3) return List.of();
+        List<String> first = rows.get(0);
+        int width = rows.stream().mapToInt(List::size).max().orElse(0);
+        int units = 0;
+        int others = 0;
+        for (int i = 0; i < width; i++) {
+            int column = i;
+            String unit = cell(first, i);
+            List<String> below = rows.subList(1, rows.size()).stream()
+                    .map(row -> cell(row, column))
+                    .filter(text -> !text.isEmpty())
+                    .toList();
+            long numbers = below.stream().filter(CellForm::isAnyNumber).count();
+            if (unit.isEmpty()) {
+                if (numbers < below.size()) others++;
+                continue;
+            }
+            if (numbers < 2
+                    || numbers < below.size() * FormGuess.ENOUGH
+                    || unit.length() > LONGEST_UNIT
+                    || isNumber(unit)
+                    || TableReader.meansMissing(unit)) return List.of();
+            units++;
+        }
+        if (units == 0 || others == 0 && units < 2) return List.of();
+        return IntStream.range(0, width)
+                .mapToObj(i -> cell(first, i).replaceFirst("^[(\\[](.*)[)\\]]$", "$1"))
+                .toList();
     }
 
     private static Header look(List<List<String>> rows, Integer chosen) {
@@ -64,7 +111,8 @@ public final class GridSource implements RowSource {
                 && first < rows.size()
                 && widest > 2
                 && filled(rows.get(first - 1)) * 5 <= widest * 2
-                && filled(rows.get(first - 1)) < 3) first++;
+                && filled(rows.get(first - 1)) < 3
+                && !isUpperPart(rows.get(first - 1), rows.get(first))) first++;
         if (chosen == null && first < rows.size() && isLikeTheRowBelow(rows.get(first - 1), rows.get(first)))
             return new Header(first, 0);
         int count = 1;
@@ -77,6 +125,15 @@ public final class GridSource implements RowSource {
             count++;
         }
         return new Header(first, count);
+    }
+
+    /** Whether a row of two cells is the upper part of names below it: one stands where those have a gap. */
+    private static boolean isUpperPart(List<String> row, List<String> below) {
+        return filled(row) == 2
+                && isNames(below)
+                && fillsGaps(row, below)
+                && IntStream.range(0, row.size())
+                        .anyMatch(i -> !row.get(i).isBlank() && cell(below, i).isEmpty());
     }
 
     private static int filled(List<String> row) {
@@ -93,7 +150,7 @@ public final class GridSource implements RowSource {
     }
 
     private static boolean isYear(String cell) {
-        return cell.strip().matches("(19|20)\\d\\d");
+        return CellForm.isYear(cell.strip());
     }
 
     /** Cells that can be names: no number but years, and at least two of them. */
@@ -175,9 +232,14 @@ public final class GridSource implements RowSource {
     }
 
     @Override
+    public List<String> units() {
+        return units;
+    }
+
+    @Override
     public void each(Visitor visitor) throws IOException {
         int[] row = {0};
-        int skipped = at.first - 1 + at.rows;
+        int skipped = at.first - 1 + at.rows + (units.isEmpty() ? 0 : 1);
         grid.each((line, cells) -> {
             if (++row[0] > skipped) visitor.row(line, cells);
         });

@@ -7,7 +7,7 @@ import java.util.List;
 import java.util.Set;
 
 /** Several files of one shape as one: the rows of each below those of the one before, columns matched by name. */
-public final class JoinedSource implements RowSource {
+public final class JoinedSource extends RowsOver {
 
     private final List<RowSource> parts;
     /** For each part and each column of the first: which column of the part it is. */
@@ -19,6 +19,7 @@ public final class JoinedSource implements RowSource {
      * @throws UnreadableTableException when one has other columns than the first
      */
     public JoinedSource(List<RowSource> parts, List<String> names) {
+        super(parts.get(0));
         this.parts = List.copyOf(parts);
         List<String> first = ColumnNames.unique(parts.get(0).header(), new TroubleLog());
         for (int p = 0; p < parts.size(); p++) {
@@ -35,18 +36,23 @@ public final class JoinedSource implements RowSource {
                                 lacking.isEmpty() ? "" : " it lacks " + String.join(", ", lacking) + ".",
                                 more.isEmpty() ? "" : " It has " + String.join(", ", more) + " besides."));
             }
-            columns.add(first.stream().mapToInt(own::indexOf).toArray());
+            int[] order = first.stream().mapToInt(own::indexOf).toArray();
+            checkUnits(first, parts, p, order, names);
+            columns.add(order);
         }
     }
 
-    @Override
-    public List<String> header() {
-        return parts.get(0).header();
-    }
-
-    @Override
-    public int positionAt() {
-        return parts.get(0).positionAt();
+    /** @throws UnreadableTableException when a column is measured in another unit than in the first part */
+    private static void checkUnits(
+            List<String> columns, List<RowSource> parts, int part, int[] order, List<String> names) {
+        List<String> units = parts.get(0).units();
+        List<String> own = parts.get(part).units();
+        for (int i = 0; i < Math.min(units.size(), order.length); i++) {
+            String there = order[i] < own.size() ? own.get(order[i]) : "";
+            if (!there.isEmpty() && !units.get(i).isEmpty() && !there.equals(units.get(i)))
+                throw new UnreadableTableException("“%s” has “%s” in %s, “%s” in %s. Bring it in by itself."
+                        .formatted(names.get(part), columns.get(i), there, names.get(0), units.get(i)));
+        }
     }
 
     @Override
@@ -65,13 +71,18 @@ public final class JoinedSource implements RowSource {
                             int at = index < order.length ? order[index] : index;
                             return at < cells.count() ? cells.get(at) : "";
                         }
+
+                        @Override
+                        public boolean isMerged() {
+                            return cells.isMerged();
+                        }
+
+                        @Override
+                        public boolean isMerged(int index) {
+                            return cells.isMerged(index < order.length ? order[index] : index);
+                        }
                     }));
         }
-    }
-
-    @Override
-    public Shaping.DecimalMark usualMark() {
-        return parts.get(0).usualMark();
     }
 
     @Override

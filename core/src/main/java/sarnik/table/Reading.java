@@ -1,5 +1,6 @@
 package sarnik.table;
 
+import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 
@@ -21,6 +22,7 @@ import java.util.Map;
  * @param monthFirst whether dates have their month before their day; null where no column has either
  * @param sums rows that are sums of others
  * @param marks the marks in its numbers
+ * @param rows rows and cells that may be meant in another way than they stand
  * @param position the columns of the table with the longitudes and latitudes that the file's own shapes give; empty
  *     where it has none
  */
@@ -37,7 +39,49 @@ public record Reading(
         Map<String, Said> said,
         Boolean monthFirst,
         Sums sums,
-        Marks marks) {
+        Marks marks,
+        Rows rows) {
+
+    /**
+     * Rows and cells that may be meant in another way than they stand in the file.
+     *
+     * @param names how many rows repeat the names of the columns
+     * @param withNames whether those are kept
+     * @param lone how many rows have one cell only, which is words
+     * @param loneAre what becomes of those
+     * @param examples what the first of them say
+     * @param gaps columns that are filled at the head of groups only, as the file names them, with how many rows have no
+     *     cell of their own
+     * @param filledDown columns that are filled down, with how many cells were
+     * @param merged columns with numbers in merged cells
+     */
+    public record Rows(
+            long names,
+            boolean withNames,
+            long lone,
+            Shaping.Lone loneAre,
+            List<String> examples,
+            Map<String, Long> gaps,
+            Map<String, Long> filledDown,
+            List<Merged> merged) {
+
+        public Rows {
+            examples = List.copyOf(examples);
+            gaps = Collections.unmodifiableMap(gaps);
+            filledDown = Collections.unmodifiableMap(filledDown);
+            merged = List.copyOf(merged);
+        }
+    }
+
+    /**
+     * Numbers in cells that are merged over several rows.
+     *
+     * @param column as the file names it
+     * @param example the first number, as it is written
+     * @param over how many rows it stands over
+     * @param once whether only the first of them holds it
+     */
+    public record Merged(String column, String example, int over, boolean once) {}
 
     /**
      * Rows that are sums of others.

@@ -1,6 +1,7 @@
 package sarnik.table;
 
 import java.io.IOException;
+import java.util.BitSet;
 import java.util.List;
 
 /**
@@ -9,6 +10,9 @@ import java.util.List;
  * the same. A reader of a format is one of these; {@link TableReader} makes a table of it.
  */
 public interface RowSource {
+
+    /** No cell of a row. */
+    BitSet NONE = new BitSet(0);
 
     /** One row's cells. Valid only while its visitor runs. */
     interface Cells {
@@ -20,6 +24,16 @@ public interface RowSource {
          * @return the cell's text, empty where there is none
          */
         String get(int index);
+
+        /** Whether some cell is shown that is merged with the one above it. */
+        default boolean isMerged() {
+            return false;
+        }
+
+        /** Whether a cell is merged with the one above it, whose text it shows. */
+        default boolean isMerged(int index) {
+            return false;
+        }
     }
 
     /** Is shown the rows one by one. */
@@ -33,6 +47,11 @@ public interface RowSource {
 
     /** Names of the columns as they are written; some may be empty or equal. */
     List<String> header();
+
+    /** Units that stand between the header and the rows, one for each column; empty where there are none. */
+    default List<String> units() {
+        return List.of();
+    }
 
     /**
      * Which column, from 0, holds the longitudes that the file's own shapes give, in degrees; latitudes stand in the
@@ -60,6 +79,11 @@ public interface RowSource {
 
     /** Cells held as a list. */
     static Cells cells(List<String> cells) {
+        return cells(cells, NONE);
+    }
+
+    /** @param merged which of them are merged with the one above */
+    static Cells cells(List<String> cells, BitSet merged) {
         return new Cells() {
             @Override
             public int count() {
@@ -69,6 +93,16 @@ public interface RowSource {
             @Override
             public String get(int index) {
                 return cells.get(index);
+            }
+
+            @Override
+            public boolean isMerged() {
+                return !merged.isEmpty();
+            }
+
+            @Override
+            public boolean isMerged(int index) {
+                return merged.get(index);
             }
         };
     }

@@ -21,6 +21,7 @@ import java.util.TreeSet;
  * @param categoryTotals whether rows are left out of which a cell says that they are the total of a category
  * @param eitherMark the mark before decimals in a file whose numbers can all be read with it and without ("1,204"); null
  *     where it is found by looking
+ * @param rows what is made of rows before columns are looked at; null for nothing
  */
 public record Shaping(
         Map<String, ColumnType> types,
@@ -33,7 +34,8 @@ public record Shaping(
         Boolean monthFirst,
         Boolean subtotals,
         Boolean categoryTotals,
-        DecimalMark eitherMark) {
+        DecimalMark eitherMark,
+        Rows rows) {
 
     /** A shaping that leaves it to the dates whether their day or their month comes first. */
     public Shaping(
@@ -44,7 +46,7 @@ public record Shaping(
             Boolean totals,
             DecimalMark decimalMark,
             Turn turn) {
-        this(types, names, dropped, missing, totals, decimalMark, turn, null, false, false, null);
+        this(types, names, dropped, missing, totals, decimalMark, turn, null, false, false, null, null);
     }
 
     public static final Shaping NONE = new Shaping(null, null, null, null, false, null, null);
@@ -74,7 +76,36 @@ public record Shaping(
         }
     }
 
+    /** What rows become that have one cell only: headings of the rows below, or notes. */
+    public enum Lone {
+        KEPT,
+        LEFT_OUT,
+        /** A column of its own in the rows below. */
+        HEADINGS
+    }
+
+    /**
+     * What is made of rows before columns are looked at.
+     *
+     * @param filledDown columns whose empty cells hold what stands above, by their name in the file
+     * @param once columns of whose merged cells only the first holds, by their name in the file
+     * @param lone what becomes of rows of one cell; null for KEPT
+     * @param names whether rows that repeat the names of the columns are kept; null for not
+     */
+    public record Rows(Set<String> filledDown, Set<String> once, Lone lone, Boolean names) {
+
+        public static final Rows AS_THEY_ARE = new Rows(null, null, null, null);
+
+        public Rows {
+            filledDown = filledDown == null ? Set.of() : Set.copyOf(filledDown);
+            once = once == null ? Set.of() : Set.copyOf(once);
+            lone = lone == null ? Lone.KEPT : lone;
+            names = Boolean.TRUE.equals(names);
+        }
+    }
+
     public Shaping {
+        rows = rows == null ? Rows.AS_THEY_ARE : rows;
         totals = Boolean.TRUE.equals(totals);
         subtotals = Boolean.TRUE.equals(subtotals);
         categoryTotals = Boolean.TRUE.equals(categoryTotals);
@@ -142,6 +173,7 @@ public record Shaping(
                 monthFirst,
                 subtotals,
                 categoryTotals,
-                eitherMark);
+                eitherMark,
+                rows);
     }
 }

@@ -38,11 +38,15 @@ public final class TableReader {
     /** Words that usually mean "no value". */
     private static final Set<String> USUAL_MISSING = caseless(
             "-", "–", "—", "n/a", "na", "n.a.", "#n/a", "null", "none", ".", "..", "...", "?", "s/d", "n/d", "nd",
-            "nan");
+            "nan", ":");
 
     /** A year, a quarter, a half or a month. */
     private static final Pattern PERIOD =
             Pattern.compile("(19|20)\\d\\d([-/ ]?([qQtThHsS][1-4]|0?[1-9]|1[0-2]))?|(0[1-9]|1[0-2])[-/](19|20)\\d\\d");
+
+    /** What columns of dates are called: numbers in them may be days as spreadsheets count them. */
+    private static final Pattern DATE_NAME = Pattern.compile(
+            "(?iu)(.*[^\\p{L}])?(?<!to[ _-])(date|fecha|datum)([^\\p{L}].*)?|day|tag|data|dia|día|jour");
 
     /** What columns of times are called: long numbers in them may be seconds. */
     private static final Pattern MOMENT_NAME = Pattern.compile(
@@ -88,11 +92,12 @@ public final class TableReader {
      */
     public Reading read(RowSource file, Shaping shaping, long most) throws IOException {
         TroubleLog troubles = new TroubleLog();
-        List<String> written = ColumnNames.unique(file.header(), troubles);
+        MendedRows rows = new MendedRows(file, ColumnNames.unique(file.header(), troubles), shaping);
+        List<String> written = rows.header();
         List<String> periods = periods(written);
         RowSource source =
-                shaping.turn() == null ? file : new TurnedSource(file, written, shaping.turn(), shaping.missing());
-        List<String> columns = shaping.turn() == null ? written : source.header();
+                shaping.turn() == null ? rows : new TurnedSource(rows, written, shaping.turn(), shaping.missing());
+        List<String> columns = source.header();
 
         List<String> names = columns.stream()
                 .map(column -> ColumnNames.clean(shaping.names().getOrDefault(column, column)))
@@ -125,7 +130,8 @@ public final class TableReader {
                 marked.add(name);
                 if (example == null) example = either;
             }
-            said(form, survey.guesses.get(i), shaping.monthFirst() == null && !survey.daysAreTold())
+            String unit = i < source.units().size() ? source.units().get(i) : "";
+            said(form, survey.guesses.get(i), unit, shaping.monthFirst() == null && !survey.daysAreTold())
                     .ifPresent(words -> said.put(name, words));
         }
         // Where all rows are written as the first ones are, they have been taken in already.
@@ -134,7 +140,7 @@ public final class TableReader {
                 : new FileParts(
                                 source,
                                 names,
-                                rows -> builders(forms, columns, shaping, rows),
+                                size -> builders(forms, columns, shaping, size),
                                 shaping.missing(),
                                 survey.sums,
                                 survey.rows,
@@ -150,11 +156,12 @@ public final class TableReader {
                 sources,
                 survey.missingWords(survey.mark(shaping)),
                 periods,
-                position(file, written, sources),
+                position(rows, written, sources),
                 said,
                 ordered == null ? null : ordered.isMonthFirst(),
                 survey.sums.found(),
-                new Reading.Marks(survey.mark(shaping), marked, example));
+                new Reading.Marks(survey.mark(shaping), marked, example),
+                rows.found(GroupHeads.gaps(filled.parts(), sources)));
     }
 
     /**
@@ -179,13 +186,19 @@ public final class TableReader {
                 .formatted(columns == 1 ? "one column" : columns + " columns"));
     }
 
-    /** What is to be said of how a column is written; empty where it goes without saying. */
-    private static Optional<Reading.Said> said(CellForm form, FormGuess guess, boolean untold) {
+    /**
+     * What is to be said of how a column is written; empty where it goes without saying.
+     *
+     * @param below the unit that stands below its name; empty for none
+     */
+    private static Optional<Reading.Said> said(CellForm form, FormGuess guess, String below, boolean untold) {
         List<String> words = new ArrayList<>();
         boolean either = form.turned() != form && guess.isEitherWay() && untold;
         if (!form.words().isEmpty()) words.add(form.words() + (either ? ", though nothing in the file tells" : ""));
-        String unit = form.type().isNumber() ? guess.unit() : "";
+        String unit = !form.type().isNumber() ? "" : guess.unit().isEmpty() ? below : guess.unit();
         if (!unit.isEmpty()) words.add("in " + unit);
+        if (form.type().isNumber() && !guess.flags().isEmpty())
+            words.add("without the marks behind some (" + String.join(", ", guess.flags()) + ")");
         if (form.type() == ColumnType.TEXT && guess.units().size() > 1)
             words.add("amounts in several units (" + String.join(", ", guess.units()) + "), which cannot be added up");
         return words.isEmpty()
@@ -259,8 +272,7 @@ public final class TableReader {
          */
         long look(int column, String cell, Set<String> missing) {
             if (cell.isEmpty() || !missing.isEmpty() && missing.contains(cell)) return 0;
-            if (!mayMeanMissing(cell) || !USUAL_MISSING.contains(cell))
-                return guesses.get(column).see(cell);
+            if (!meansMissing(cell)) return guesses.get(column).see(cell);
             // Words for "no value" say nothing about how values are written.
             usual.get(column).merge(cell, 1L, Long::sum);
             return 0;
@@ -370,8 +382,10 @@ public final class TableReader {
                     || shaping.dropped().contains(columns.get(i));
         for (int i = 0; i < columns.size(); i++) {
             Shaping.DecimalMark mark = survey.isOfPositions(i) ? Shaping.DecimalMark.POINT : shaping.decimalMark();
-            survey.guesses.add(
-                    new FormGuess(mark, MOMENT_NAME.matcher(columns.get(i)).find()));
+            survey.guesses.add(new FormGuess(
+                    mark,
+                    MOMENT_NAME.matcher(columns.get(i)).find(),
+                    DATE_NAME.matcher(columns.get(i)).matches()));
             survey.usual.add(new TreeMap<>(String.CASE_INSENSITIVE_ORDER));
         }
         RowBlocks blocks = new RowBlocks(
@@ -408,10 +422,15 @@ public final class TableReader {
         return survey;
     }
 
+    /** Whether a trimmed, filled cell usually means "no value". */
+    static boolean meansMissing(String cell) {
+        return mayMeanMissing(cell) && USUAL_MISSING.contains(cell);
+    }
+
     /** Whether a cell is short and begins as words for "no value" do. */
     private static boolean mayMeanMissing(String cell) {
         return switch (cell.charAt(0)) {
-            case '-', '–', '—', 'n', 'N', '#', '.', '?' -> cell.length() <= 4;
+            case '-', '–', '—', 'n', 'N', '#', '.', ':', '?' -> cell.length() <= 4;
             case 's', 'S' -> cell.length() == 3;
             default -> false;
         };

@@ -128,6 +128,11 @@ final class TotalRows {
         };
     }
 
+    /** Whether a row is no sum of others, as far as its words say. */
+    boolean isNone(RowSource.Cells cells) {
+        return of(cells) == Sum.NONE;
+    }
+
     private Sum of(RowSource.Cells cells) {
         int first = first(cells);
         if (first >= 0 && isPartly(cells)) {

@@ -10,12 +10,11 @@ import java.util.Set;
  * The rows of a wide table made long, see {@link Shaping.Turn}. Rows without any value in the turned columns stay,
  * once.
  */
-final class TurnedSource implements RowSource {
+final class TurnedSource extends RowsOver {
 
     /** Stands between the parts of a name that was written over several rows of a header. */
     static final String PART = " · ";
 
-    private final RowSource wide;
     private final Set<String> missing;
     private final List<Integer> kept = new ArrayList<>();
     private final List<String> periods;
@@ -30,7 +29,7 @@ final class TurnedSource implements RowSource {
      * @throws UnreadableTableException when the turn names a column that is not there, or a name that is taken
      */
     TurnedSource(RowSource wide, List<String> names, Shaping.Turn turn, Set<String> missing) {
-        this.wide = wide;
+        super(wide);
         this.missing = missing;
         Set<String> turned = new LinkedHashSet<>(turn.columns());
         for (String column : turned) {
@@ -85,9 +84,33 @@ final class TurnedSource implements RowSource {
         return header;
     }
 
+    /** Of the shapes of a file nothing is told any more: its columns stand elsewhere. */
+    @Override
+    public int positionAt() {
+        return -1;
+    }
+
+    @Override
+    public List<String> units() {
+        List<String> written = file.units();
+        List<String> units = new ArrayList<>();
+        for (int column : kept) units.add(unit(written, column));
+        units.add("");
+        for (int value = 0; value < values.size(); value++) {
+            Set<String> different = new LinkedHashSet<>();
+            for (int[] period : columnOf) if (period[value] >= 0) different.add(unit(written, period[value]));
+            units.add(different.size() == 1 ? different.iterator().next() : "");
+        }
+        return units;
+    }
+
+    private static String unit(List<String> units, int column) {
+        return column < units.size() ? units.get(column) : "";
+    }
+
     @Override
     public void each(Visitor visitor) throws IOException {
-        wide.each((line, cells) -> {
+        file.each((line, cells) -> {
             List<String> own = new ArrayList<>();
             for (int column : kept) own.add(at(cells, column));
             boolean any = false;
@@ -113,15 +136,5 @@ final class TurnedSource implements RowSource {
 
     private static String at(Cells cells, int column) {
         return column >= 0 && column < cells.count() ? cells.get(column) : "";
-    }
-
-    @Override
-    public Shaping.DecimalMark usualMark() {
-        return wide.usualMark();
-    }
-
-    @Override
-    public String words() {
-        return wide.words();
     }
 }

@@ -2,6 +2,8 @@ package sarnik.table;
 
 import java.util.Map;
 import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /**
  * A number as it is written with what stands around it: a currency before or behind it, a sign for per cent, brackets
@@ -10,8 +12,13 @@ import java.util.Set;
  *
  * @param number the digits, marks and the sign before them
  * @param unit the unit beside it; empty where there is none
+ * @param flag the mark behind it that leads to a note, such as "*" or "(p)"; empty where there is none
  */
-record WrittenAmount(String number, String unit) {
+record WrittenAmount(String number, String unit, String flag) {
+
+    /** Marks that lead to notes, and the letters of statistical offices for what is provisional, estimated, revised. */
+    private static final Pattern FLAG = Pattern.compile(
+            "(.*?[\\d%)])(\\s?[*†‡§¹²³⁴⁵⁶⁷⁸⁹]{1,3}|\\s?\\([a-z]{1,2}\\)|\\s?\\[[0-9a-z]{1,2}\\]|\\s\\(\\d\\)|\\s[epr])");
 
     private static final Map<String, String> SIGNS = Map.ofEntries(
             Map.entry("€", "€"),
@@ -60,8 +67,21 @@ record WrittenAmount(String number, String unit) {
 
     /** The amount in a text; null where nothing stands around a number, or no number within. */
     static WrittenAmount of(String text) {
+        if (text.length() < 2 || text.length() > LONGEST) return null;
+        char last = text.charAt(text.length() - 1);
+        Matcher flagged = isDigit(last) || last == '%' || last == '€' ? null : FLAG.matcher(text);
+        if (flagged == null || !flagged.matches()) return unflagged(text);
+        String amount = flagged.group(1);
+        String flag = flagged.group(2).strip();
+        WrittenAmount around = unflagged(amount);
+        return around == null
+                ? new WrittenAmount(amount, "", flag)
+                : new WrittenAmount(around.number, around.unit, flag);
+    }
+
+    private static WrittenAmount unflagged(String text) {
         int length = text.length();
-        if (length < 2 || length > LONGEST) return null;
+        if (length < 2) return null;
         int from = 0;
         int to = length;
         boolean below = false;
@@ -98,7 +118,7 @@ record WrittenAmount(String number, String unit) {
         if (!before.isEmpty() && !behind.isEmpty()) return null;
         String unit = before.isEmpty() && behind.isEmpty() ? "" : unit(before.isEmpty() ? behind : before);
         if (unit == null || unit.isEmpty() && !below && !minus || below && minus) return null;
-        return new WrittenAmount((below || minus ? "-" : "") + number, unit);
+        return new WrittenAmount((below || minus ? "-" : "") + number, unit, "");
     }
 
     private static boolean isMark(String text, int at) {

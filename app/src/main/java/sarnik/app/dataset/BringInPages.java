@@ -5,10 +5,8 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import io.swagger.v3.oas.annotations.responses.ApiResponse;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import java.util.stream.Stream;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
@@ -36,8 +34,6 @@ import sarnik.geo.Projection;
 import sarnik.place.Placing;
 import sarnik.table.CodedColumn;
 import sarnik.table.ColumnType;
-import sarnik.table.Reading;
-import sarnik.table.Shaping;
 import sarnik.table.Table;
 import sarnik.table.ValueMatch;
 
@@ -145,8 +141,11 @@ class BringInPages {
         model.addAttribute("byArea", bringIn.guess() instanceof Placing.ByArea a ? a : new Placing.ByArea("", ""));
         model.addAttribute("kind", bringIn.kind());
         model.addAttribute("turn", bringIn.intake().shaping().turn());
-        model.addAttribute("repeated", repeated(bringIn));
-        model.addAttribute("repeatedJson", json.of(repeated(bringIn)));
+        RowQuestions asked = RowQuestions.of(bringIn);
+        model.addAttribute("asked", asked);
+        model.addAttribute("repeatedJson", json.of(asked.repeated()));
+        model.addAttribute("downsJson", json.of(asked.downs()));
+        model.addAttribute("oncesJson", json.of(asked.onces()));
         model.addAttribute("periodsJson", json.of(bringIn.reading().periods()));
         model.addAttribute(
                 "missingOffer", json.of(bringIn.reading().missingWords().keySet()));
@@ -185,25 +184,6 @@ class BringInPages {
         model.addAttribute("allColumns", table.names());
         model.addAttribute("byTie", bringIn.guess() instanceof Placing.ByTie t ? t : new Placing.ByTie("", -1, ""));
         return "look";
-    }
-
-    /**
-     * Columns of numbers that stand beside each of the periods that have become rows, as the file names them: a sum counts
-     * them once for each. Coordinates are added up by nobody.
-     */
-    private static List<String> repeated(BringIn bringIn) {
-        Shaping.Turn turn = bringIn.intake().shaping().turn();
-        if (turn == null) return List.of();
-        Reading reading = bringIn.reading();
-        Set<String> degrees = new HashSet<>(reading.position());
-        if (bringIn.guess() instanceof Placing.ByCoordinates by) degrees.addAll(List.of(by.lat(), by.lon()));
-        int period = reading.columns().indexOf(turn.period());
-        return reading.source().entrySet().stream()
-                .filter(column -> reading.columns().indexOf(column.getValue()) < period
-                        && reading.table().column(column.getKey()).type().isNumber()
-                        && !degrees.contains(column.getKey()))
-                .map(Map.Entry::getValue)
-                .toList();
     }
 
     /** Newer rows of a dataset beside those it serves. */

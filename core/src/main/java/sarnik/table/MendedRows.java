@@ -1,0 +1,223 @@
+package sarnik.table;
+
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+
+/**
+ * The rows of a file as {@link Shaping.Rows} says they are meant: without those that repeat the names of the columns, with
+ * headings as a column, with cells filled down, with numbers of merged cells once. What of this there is in the file is
+ * counted on the way, so that it can be said.
+ */
+final class MendedRows extends RowsOver {
+
+    private static final String HEADING = "heading";
+    private static final int EXAMPLES = 3;
+
+    /** How notes below a table begin. */
+    private static final String NOTE =
+            "(?iu)[*†‡§©¹²³].*|[(\\[]?[0-9a-z][)\\]]\\s.*|(source|note|fuente|nota|quelle|anmerkung|hinweis|fonte|remarque)s?n?\\s*[:.].*";
+
+    private final List<String> names;
+    private final Shaping.Rows told;
+    private final TotalRows sums;
+    private final List<String> header;
+
+    /** Places of columns that are filled down, in their order, and of those whose merged numbers stand once. */
+    private final int[] down;
+
+    private final boolean[] once;
+
+    private long shown;
+    private long repeated;
+    private long lone;
+    private final List<String> examples = new ArrayList<>();
+    private final long[] filled;
+    private final Map<Integer, MergedRun> merged = new TreeMap<>();
+
+    /** The merged cells of a column: how many are numbers, how many are not, and the first number. */
+    private static final class MergedRun {
+        private long numbers;
+        private long others;
+        private String example;
+        private int over;
+        private boolean isOver;
+    }
+
+    /** @param names of the file's columns, unique */
+    MendedRows(RowSource file, List<String> names, Shaping shaping) {
+        super(file);
+        this.names = names;
+        told = shaping.rows();
+        sums = new TotalRows(shaping, names);
+        List<Integer> places = new ArrayList<>();
+        once = new boolean[names.size()];
+        for (int i = 0; i < once.length; i++) {
+            if (told.filledDown().contains(names.get(i))) places.add(i);
+            once[i] = told.once().contains(names.get(i));
+        }
+        down = places.stream().mapToInt(i -> i).toArray();
+        filled = new long[down.length];
+        header = new ArrayList<>(names);
+        if (told.lone() == Shaping.Lone.HEADINGS) header.add(headingName());
+    }
+
+    private String headingName() {
+        String name = HEADING;
+        for (int i = 2; names.contains(name); i++) name = HEADING + " " + i;
+        return name;
+    }
+
+    @Override
+    public List<String> header() {
+        return header;
+    }
+
+    @Override
+    public void each(Visitor visitor) throws IOException {
+        shown = 0;
+        repeated = 0;
+        lone = 0;
+        examples.clear();
+        merged.clear();
+        Arrays.fill(filled, 0);
+        String[] above = new String[down.length];
+        String[] heading = {""};
+        file.each((line, cells) -> {
+            shown++;
+            if (isNames(cells)) {
+                repeated++;
+                if (!told.names()) return;
+            }
+            String alone = alone(cells);
+            if (alone != null) {
+                lone++;
+                if (examples.size() < EXAMPLES) examples.add(alone);
+                heading[0] = alone;
+                if (told.lone() != Shaping.Lone.KEPT) return;
+            }
+            boolean isMerged = cells.isMerged() && countMerged(cells);
+            boolean isFilled = down.length > 0 && sums.isNone(cells) && fillDown(cells, above);
+            if (!isMerged && !isFilled && header.size() == names.size()) visitor.row(line, cells);
+            else visitor.row(line, mended(cells, isFilled ? above : null, heading[0]));
+        });
+    }
+
+    /** Whether the filled cells of a row are the names of their columns: those of a page that follows. */
+    private boolean isNames(Cells cells) {
+        int same = 0;
+        int count = Math.min(cells.count(), names.size());
+        for (int i = 0; i < count; i++) {
+            String cell = cells.get(i);
+            if (cell.isEmpty()) continue;
+            if (!isName(cell.strip(), names.get(i))) return false;
+            same++;
+        }
+        return same > 1;
+    }
+
+    private static boolean isName(String cell, String name) {
+        return cell.equals(name) || name.length() > cell.length() && cell.equals(TurnedSource.lastPart(name));
+    }
+
+    /**
+     * What the only cell of a row says, where it is words: a heading over the rows below, or a note. Of a table of two
+     * columns only what begins as notes do; null for all other rows.
+     */
+    private String alone(Cells cells) {
+        if (names.size() < 2) return null;
+        String alone = null;
+        for (int i = 0; i < cells.count(); i++) {
+            String cell = cells.get(i);
+            if (cell.isEmpty() || cell.isBlank()) continue;
+            if (alone != null) return null;
+            alone = cell;
+        }
+        if (alone == null) return null;
+        String text = alone.strip();
+        boolean words =
+                text.chars().anyMatch(Character::isLetter) && !CellForm.isAnyNumber(text) || text.charAt(0) == '*';
+        return words && (names.size() > 2 || text.matches(NOTE)) ? text : null;
+    }
+
+    /** Counts numbers in cells that are merged with the one above. @return whether some are to be left out */
+    private boolean countMerged(Cells cells) {
+        boolean any = false;
+        for (int i = 0; i < Math.min(cells.count(), names.size()); i++) {
+            if (!cells.isMerged(i)) {
+                MergedRun run = merged.get(i);
+                if (run != null) run.isOver = true;
+                continue;
+            }
+            MergedRun run = merged.computeIfAbsent(i, column -> new MergedRun());
+            String text = cells.get(i).strip();
+            boolean number = CellForm.isAnyNumber(text) && !CellForm.isYear(text);
+            if (number) run.numbers++;
+            else run.others++;
+            if (number && run.example == null) {
+                run.example = text;
+                run.over = 1;
+                run.isOver = false;
+            }
+            if (number && !run.isOver) run.over++;
+            any |= once[i];
+        }
+        return any;
+    }
+
+    /** Takes what a row has of its own. @return whether something of the rows above is to be filled in */
+    private boolean fillDown(Cells cells, String[] above) {
+        boolean any = false;
+        for (int i = 0; i < down.length; i++) {
+            String own = down[i] < cells.count() ? cells.get(down[i]) : "";
+            if (!own.isBlank()) {
+                above[i] = own;
+                // Another group begins: what stood within the one before does not hold for it.
+                for (int within = i + 1; within < down.length; within++) above[within] = null;
+            } else if (above[i] != null) {
+                filled[i]++;
+                any = true;
+            }
+        }
+        return any;
+    }
+
+    private Cells mended(Cells cells, String[] above, String heading) {
+        List<String> row = new ArrayList<>();
+        for (int i = 0; i < cells.count(); i++)
+            row.add(i < once.length && once[i] && cells.isMerged(i) ? "" : cells.get(i));
+        if (above != null)
+            for (int i = 0; i < down.length; i++) {
+                while (row.size() <= down[i]) row.add("");
+                if (row.get(down[i]).isBlank() && above[i] != null) row.set(down[i], above[i]);
+            }
+        if (header.size() > names.size()) {
+            while (row.size() < names.size()) row.add("");
+            row.add(names.size(), heading);
+        }
+        return RowSource.cells(row);
+    }
+
+    /**
+     * What was found in the rows, the last time that they were gone through.
+     *
+     * @param gaps columns that are filled at the head of groups only, with how many rows have no cell of their own
+     */
+    Reading.Rows found(Map<String, Long> gaps) {
+        Map<String, Long> downs = new LinkedHashMap<>();
+        for (int i = 0; i < down.length; i++) downs.put(names.get(down[i]), filled[i]);
+        List<Reading.Merged> numbers = new ArrayList<>();
+        merged.forEach((column, run) -> {
+            if (run.numbers > run.others)
+                numbers.add(new Reading.Merged(names.get(column), run.example, run.over, once[column]));
+        });
+        // Where that is how most rows are, it is how rows of this table are.
+        boolean isUsual = told.lone() == Shaping.Lone.KEPT && lone * 2 > shown;
+        return new Reading.Rows(
+                repeated, told.names(), isUsual ? 0 : lone, told.lone(), examples, gaps, downs, numbers);
+    }
+}
