@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.IntStream;
 
 /**
  * Finds columns that say at the head of a group only what holds for all of its rows, as people write them and tables that
@@ -21,7 +22,7 @@ final class GroupHeads {
 
     /**
      * The first columns of a table, as long as they are such ones: the first row has a cell, no cell repeats the one
-     * above it, however far, and a column behind them is filled throughout. Numbers that are no years would not hold for
+     * above it, however far, and a column behind them has one in each row of a group. Numbers that are no years would not hold for
      * each row of a group, and are none.
      *
      * @param sources the names in the file by those in the table
@@ -42,9 +43,16 @@ final class GroupHeads {
                     rows == table.rows() ? missing : missing(table.column(names.get(at)), table.rows()));
             at++;
         }
-        boolean full =
-                names.subList(at, names.size()).stream().anyMatch(name -> missing(table.column(name), rows) == 0);
-        return full ? gaps : Map.of();
+        return at > 0 && hasRowsOfItsOwn(table, names, at, rows) ? gaps : Map.of();
+    }
+
+    /** Whether a column behind such ones has a cell wherever the first of them has none. */
+    private static boolean hasRowsOfItsOwn(Table table, List<String> names, int behind, int rows) {
+        Column heads = table.column(names.get(0));
+        return names.subList(behind, names.size()).stream()
+                .map(table::column)
+                .anyMatch(column ->
+                        IntStream.range(0, rows).noneMatch(row -> heads.isMissing(row) && column.isMissing(row)));
     }
 
     private static long missing(Column column, int rows) {

@@ -100,7 +100,7 @@ final class MendedRows extends RowsOver {
                 heading[0] = alone;
                 if (told.lone() != Shaping.Lone.KEPT) return;
             }
-            boolean isMerged = cells.isMerged() && countMerged(cells);
+            boolean isMerged = (cells.isMerged() || !merged.isEmpty()) && countMerged(cells);
             boolean isFilled = down.length > 0 && sums.isNone(cells) && fillDown(cells, above);
             if (!isMerged && !isFilled && header.size() == names.size()) visitor.row(line, cells);
             else visitor.row(line, mended(cells, isFilled ? above : null, heading[0]));

@@ -13,6 +13,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.zip.GZIPOutputStream;
 import org.dhatim.fastexcel.Workbook;
 import org.dhatim.fastexcel.Worksheet;
@@ -23,6 +24,8 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import sarnik.table.FileChoices;
+import sarnik.table.Reading;
+import sarnik.table.RowSource;
 import sarnik.table.Shaping;
 import sarnik.table.Table;
 import sarnik.table.TableReader;
@@ -171,6 +174,48 @@ class PackedAndWrappedTest {
                         List.of("Soria", "Almazán", "2"),
                         List.of("Soria", "Ólvega", "3"),
                         List.of("Burgos", "Lerma", "4"));
+    }
+
+    @Test
+    void numbersMergedOverRowsAreToldOf() throws IOException {
+        byte[] book = workbook(b -> {
+            Worksheet rows = b.newWorksheet("Rows");
+            String[] names = {"province", null, "town", "budget"};
+            for (int c = 0; c < 4; c++) if (names[c] != null) rows.value(0, c, names[c]);
+            for (int r = 1; r < 6; r++) rows.value(r, 2, "Town " + r);
+            rows.value(1, 0, "Soria");
+            rows.value(4, 0, "Burgos");
+            rows.value(1, 3, 500);
+            rows.value(4, 3, 700);
+            for (int column : new int[] {0, 3}) {
+                rows.range(1, column, 3, column).merge();
+                rows.range(4, column, 5, column).merge();
+            }
+        });
+        RowSource rows = open(book, FileChoices.NONE).rows();
+        assertThat(new TableReader().read(rows, Shaping.NONE).rows().merged())
+                .as("the column without any cell is left out before it")
+                .containsExactly(new Reading.Merged("budget", "500", 3, false));
+        // Only some of the sheet's columns are in the range.
+        RowSource range = open(book, new FileChoices(null, null, null, null, null, null, "C1:D6"))
+                .rows();
+        Shaping once = new Shaping(
+                null,
+                null,
+                null,
+                null,
+                null,
+                null,
+                null,
+                null,
+                null,
+                null,
+                null,
+                new Shaping.Rows(null, Set.of("budget"), null, null));
+        Table table = new TableReader().read(range, once).table();
+        assertThat(row(table, 0)).containsExactly("Town 1", "500");
+        assertThat(row(table, 2)).containsExactly("Town 3", null);
+        assertThat(row(table, 3)).containsExactly("Town 4", "700");
     }
 
     @Test

@@ -243,6 +243,9 @@ class SheetsTest {
         List<List<String>> rows =
                 rows(new TableReader().read(file.rows(), Shaping.NONE).table());
         assertThat(rows).hasSize(40);
+        assertThat(new TableReader().read(file.rows(), Shaping.NONE).rows().merged())
+                .as("words that are merged hold for each row")
+                .isEmpty();
         assertThat(rows.get(1)).containsExactly("P1", "Town 2", "0.5", "1.0", "n2", "2026-01-03");
         assertThat(rows.get(39)).containsExactly("P39", "Town 40", "10.0", "20.0", "n40", "2026-02-10");
     }

@@ -211,6 +211,37 @@ class WrittenValuesTest {
             assertThat(reading.said().get("timestamp").words()).contains("seconds since 1970");
         }
 
+        @ParameterizedTest
+        @CsvSource({"date", "sale_date", "Date of sale", "Fecha", "day"})
+        void areDaysAsSpreadsheetsCountThemWhereTheColumnIsCalledSo(String name) throws IOException {
+            Reading reading = read(Shaping.NONE, name + "\tid", "45000\t45000", "25569\t45001", "60000\t3");
+            assertThat(texts(reading, name)).containsExactly("2023-03-15", "1970-01-01", "2064-04-08");
+            assertThat(reading.said().get(name).words()).contains("as spreadsheets count them");
+            assertThat(reading.table().column("id").type()).isEqualTo(ColumnType.WHOLE);
+            Reading whole =
+                    read(Shaping.ofTypes(Map.of(name, ColumnType.WHOLE)), name + "\tid", "45000\t1", "25569\t2");
+            assertThat(texts(whole, name)).containsExactly("45000", "25569");
+        }
+
+        @ParameterizedTest
+        @CsvSource({"candidate", "updated", "litres per day", "sales to date", "dated"})
+        void areNoDaysWhereTheColumnIsCalledOtherwiseUnlessSetByHand(String name) throws IOException {
+            assertThat(texts(read(Shaping.NONE, name + "\tid", "45000\t1", "45001\t2"), name))
+                    .containsExactly("45000", "45001");
+            assertThat(texts(
+                            read(Shaping.ofTypes(Map.of(name, ColumnType.DATE)), name + "\tid", "45000\t1", "45001\t2"),
+                            name))
+                    .containsExactly("2023-03-15", "2023-03-16");
+        }
+
+        @Test
+        void areNoDaysAmongDatesThatAreWrittenAsSuch() throws IOException {
+            Reading reading =
+                    column(Shaping.ofTypes(Map.of("v", ColumnType.DATE)), "2021-01-31", "2021-02-01", "45000");
+            assertThat(texts(reading, "v")).containsExactly("2021-01-31", "2021-02-01", null);
+            assertThat(reading.troubles().total()).isEqualTo(1);
+        }
+
         @Test
         void setByHandAreReadInAllWays() throws IOException {
             Reading reading = column(
@@ -269,6 +300,42 @@ class WrittenValuesTest {
             Reading reading = column(Shaping.NONE, "€5.20", "$5.20", "€7.10");
             assertThat(reading.table().column("v").type()).isEqualTo(ColumnType.TEXT);
             assertThat(reading.said().get("v").words()).contains("several units ($, €)");
+        }
+
+        @ParameterizedTest
+        @CsvSource(
+                delimiter = '|',
+                value = {
+                    "1204*|1204|*",
+                    "1,204.5 **|1204.5|**",
+                    "985 †|985|†",
+                    "12¹|12|¹",
+                    "12 (p)|12|(p)",
+                    "12(e)|12|(e)",
+                    "12 (1)|12|(1)",
+                    "12 [a]|12|[a]",
+                    "12[1]|12|[1]",
+                    "12.5 p|12.5|p",
+                    "-3 r|-3|r",
+                    "(3) *|-3|*",
+                    "4% *|4|*",
+                    "$5 *|5|*"
+                })
+        void areReadWithoutTheMarksThatLeadToNotes(String written, double value, String flag) throws IOException {
+            Reading reading = column(Shaping.NONE, written, "7", "8");
+            assertThat(reading.table().column("v").type().isNumber()).isTrue();
+            assertThat(Double.parseDouble(reading.table().column("v").text(0))).isEqualTo(value);
+            assertThat(reading.said().get("v").words()).endsWith("without the marks behind some (" + flag + ")");
+        }
+
+        @ParameterizedTest
+        @CsvSource({"14a", "14 b", "12(3)", "12 (abc)", "7 pe", "*", "p", "(p)", "a*", "1*2"})
+        void haveNoOtherLettersBehindThem(String written) throws IOException {
+            assertThat(column(Shaping.NONE, written, written)
+                            .table()
+                            .column("v")
+                            .type())
+                    .isEqualTo(ColumnType.TEXT);
         }
 
         @ParameterizedTest

@@ -420,6 +420,47 @@ class BringInPagesTest extends BrowserTest {
     }
 
     @Test
+    void rowsThatAreMeantInAnotherWayThanTheyStandAreSaidAndMendedByOnePress() {
+        Page page = bring(RunningSarnik.file("groups.csv", """
+                        region,town,lat,lon,litres
+                        North,Soria,41.7641,-2.4731,3
+                        ,Burgos,42.3409,-3.6997,5
+                        region,town,lat,lon,litres
+                        South,Cádiz,36.5271,-6.2886,7
+                        ,Jerez,36.6850,-6.1261,9
+                        Source: the waterworks,,,,
+                        """));
+        page.waitForURL("**/bring/*");
+        scriptIsThere(page);
+        assertThat(page.locator("#names-said").textContent())
+                .containsSubsequence("Left out as the names of the columns once more", "1 row");
+        assertThat(page.locator("#lone-said").textContent())
+                .containsSubsequence("words in one cell only", "1 row", "“Source: the waterworks”");
+        page.click("#lone-said >> text=Leave such rows out");
+        page.waitForSelector("#lone-said >> text=Left out since");
+        scriptIsThere(page);
+        assertThat(page.locator("#lone-said").textContent())
+                .contains("Left out since they have words in one cell only");
+        assertThat(page.locator("#gaps-said").textContent()).containsSubsequence("“region”", "2 rows have");
+        page.click("#gaps-said button");
+        page.waitForSelector("#downs-said");
+        scriptIsThere(page);
+        assertThat(page.locator("#downs-said").textContent()).containsSubsequence("“region”", "in", "2 rows");
+        assertThat(page.locator("main").textContent()).contains("4 rows, 5 columns");
+        page.fill("#name", "Groups of towns");
+        page.click("#keep");
+        page.waitForURL("**/datasets/*");
+        // What was decided holds for newer rows.
+        page.setInputFiles(
+                "#file",
+                RunningSarnik.file(
+                        "newer.csv",
+                        "region,town,lat,lon,litres\nNorth,Soria,41.7641,-2.4731,3\n,Burgos,42.3409,-3.6997,5\n* a note,,,,\n"));
+        page.waitForURL("**/bring/*");
+        assertThat(page.locator("#diff").innerText().replaceAll("\\s+", " ")).isEqualTo("2 the same 0 changed 0 added 2 gone");
+    }
+
+    @Test
     void rowsThatAreTotalsOfACategoryAreSaidAndLeftOutByOnePress() {
         Page page = bring(RunningSarnik.file(
                 "people.csv",
