@@ -5,6 +5,7 @@ final class ColumnBuilder {
 
     private final CellForm form;
     private final boolean all;
+    private final boolean tidy;
     private final ColumnValues values;
 
     /** Values of texts as bits; null for columns of text, which keep each text once themselves. */
@@ -14,16 +15,18 @@ final class ColumnBuilder {
      * @param rows the number of rows to come, so that the arrays are made once; there may be more
      */
     ColumnBuilder(CellForm form, int rows) {
-        this(form, false, rows);
+        this(form, false, false, rows);
     }
 
     /**
      * @param all whether what is written in another form of the same type is read too, as of a type that was set by
      *     hand
+     * @param tidy whether texts are taken without what cannot be seen
      */
-    ColumnBuilder(CellForm form, boolean all, int rows) {
+    ColumnBuilder(CellForm form, boolean all, boolean tidy, int rows) {
         this.form = form;
         this.all = all;
+        this.tidy = tidy;
         this.values = new ColumnValues(form.type(), rows);
         this.recent = form.type() == ColumnType.TEXT ? null : new Recent();
     }
@@ -44,7 +47,7 @@ final class ColumnBuilder {
 
     /** Whether another takes cells in as this one does. */
     boolean isAs(ColumnBuilder other) {
-        return other != null && form == other.form && all == other.all;
+        return other != null && form == other.form && all == other.all && tidy == other.tidy;
     }
 
     ColumnType type() {
@@ -68,18 +71,27 @@ final class ColumnBuilder {
             add(form, text, false);
             return true;
         }
-        int slot = recent == null ? -1 : recent.slot(text);
-        if (recent != null && recent.holds(slot, text)) {
+        if (recent == null) {
+            if (tidy) values.addPlain(text);
+            else values.addText(text);
+            return true;
+        }
+        int slot = recent.slot(text);
+        if (recent.holds(slot, text)) {
             add(recent.number(slot));
             return true;
         }
+        return add(text, tidy ? CellText.plain(text) : text, fits, slot);
+    }
+
+    /**
+     * @param written as the cell has it
+     * @param slot where its value is kept
+     */
+    private boolean add(String written, String text, long fits, int slot) {
         if ((fits & form.bit()) != 0 || form.fits(text)) {
-            if (recent == null) {
-                values.addText(text);
-                return true;
-            }
             long value = value(form, text);
-            recent.keep(slot, text, value);
+            recent.keep(slot, written, value);
             add(value);
             return true;
         }

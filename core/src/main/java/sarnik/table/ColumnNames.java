@@ -18,6 +18,11 @@ final class ColumnNames {
      * @throws UnreadableTableException when there are more than {@link TableReader#MOST_COLUMNS}
      */
     static List<String> unique(List<String> header, TroubleLog troubles) {
+        return unique(header, false, troubles);
+    }
+
+    /** @param tidy whether they are taken without what cannot be seen, see {@link CellText} */
+    static List<String> unique(List<String> header, boolean tidy, TroubleLog troubles) {
         if (header.size() > TableReader.MOST_COLUMNS) {
             throw new UnreadableTableException(
                     "The header has %,d columns; up to %,d can be brought in. Leave out the columns"
@@ -27,7 +32,9 @@ final class ColumnNames {
         List<String> names = new ArrayList<>();
         Set<String> taken = new HashSet<>();
         for (int i = 0; i < header.size(); i++) {
-            String written = header.get(i).strip();
+            String written = tidy
+                    ? CellText.plain(CellText.strip(header.get(i)))
+                    : header.get(i).strip();
             String name = clean(written);
             if (name.chars().allMatch(Character::isISOControl)) name = "column " + (i + 1);
             String unique = name;

@@ -1,6 +1,7 @@
 package sarnik.table;
 
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -18,6 +19,9 @@ public final class ColumnValues {
     private double[] doubles = new double[0];
     private final Map<String, Integer> codes = new LinkedHashMap<>();
     private long wordBytes;
+
+    /** Texts that are taken for another word, with its code. */
+    private final Map<String, Integer> spellings = new HashMap<>();
 
     /**
      * @param rows the number of values to come; there may be more
@@ -53,6 +57,21 @@ public final class ColumnValues {
             wordBytes += WORD_BYTES + 2L * text.length();
         }
         addInt(code);
+    }
+
+    /** The same with a text that may be written with what cannot be seen, see {@link CellText#plain}. */
+    void addPlain(String text) {
+        Integer code = codes.get(text);
+        if (code == null) code = spellings.get(text);
+        if (code != null) {
+            addInt(code);
+            return;
+        }
+        String plain = CellText.plain(text);
+        addText(plain);
+        if (plain.equals(text)) return;
+        spellings.put(text, ints[size - 1]);
+        wordBytes += WORD_BYTES + 2L * text.length();
     }
 
     /** Adds a date as days since 1970-01-01, or 1 for yes and 0 for no; a missing one as its column marks it. */

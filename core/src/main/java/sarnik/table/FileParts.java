@@ -18,6 +18,7 @@ final class FileParts {
     private final List<String> names;
     private final IntFunction<List<ColumnBuilder>> builders;
     private final Set<String> missing;
+    private final boolean tidy;
     private final TotalRows sums;
     private final int rows;
     private final long visited;
@@ -26,6 +27,7 @@ final class FileParts {
      * @param names of the columns in the table
      * @param builders new ones for the columns, given how many rows are to come; null for a column that is left out
      * @param missing words that stand for no value
+     * @param tidy whether blanks and marks of every kind are taken from the ends of cells
      * @param sums says which rows are left out
      * @param rows how many there are but for those; 0 where that is not known
      * @param visited how many there are in all; 0 where that is not known
@@ -35,6 +37,7 @@ final class FileParts {
             List<String> names,
             IntFunction<List<ColumnBuilder>> builders,
             Set<String> missing,
+            boolean tidy,
             TotalRows sums,
             int rows,
             long visited) {
@@ -42,6 +45,7 @@ final class FileParts {
         this.names = names;
         this.builders = builders;
         this.missing = missing;
+        this.tidy = tidy;
         this.sums = sums;
         this.rows = rows;
         this.visited = visited;
@@ -78,7 +82,7 @@ final class FileParts {
      */
     private Filling fill(TableReader.Progress progress, long limit, int size, long most, TableParts.Taker taker)
             throws IOException {
-        Filling filling = new Filling(names, missing);
+        Filling filling = new Filling(names, missing, tidy);
         filling.as(builders.apply(size));
         long[] seen = {0};
         long[] next = {limit};

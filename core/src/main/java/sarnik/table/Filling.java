@@ -16,6 +16,7 @@ final class Filling {
 
     private final List<String> names;
     private final Set<String> missing;
+    private final boolean tidy;
     private final TroubleLog log = new TroubleLog();
     private volatile List<ColumnBuilder> builders;
     private volatile boolean isGivenUp;
@@ -34,10 +35,12 @@ final class Filling {
     /**
      * @param names of the columns in the table
      * @param missing words that stand for no value
+     * @param tidy whether blanks and marks of every kind are taken from the ends of cells
      */
-    Filling(List<String> names, Set<String> missing) {
+    Filling(List<String> names, Set<String> missing, boolean tidy) {
         this.names = names;
         this.missing = missing;
+        this.tidy = tidy;
     }
 
     /** Says how the columns are written; null for one that is left out. To be said before the first block. */
@@ -108,7 +111,8 @@ final class Filling {
         List<RowBlocks.Amiss> amiss = block.amiss(column);
         for (int row = 0; row < block.rows(); row++) {
             String[] cells = block.cells(row);
-            String cell = column < cells.length ? cells[column].strip() : "";
+            String written = column < cells.length ? cells[column] : "";
+            String cell = tidy ? CellText.strip(written) : written.strip();
             long fits = look.at(cell);
             if (builder == null) continue;
             if (cell.indexOf('\0') >= 0) {

@@ -39,6 +39,7 @@ final class FormGuess {
     private final Set<String> flags = new TreeSet<>();
     private final Recent recent = new Recent();
     private final boolean dates;
+    private final boolean tidy;
     private long filled;
     private boolean codes;
     private long small;
@@ -56,8 +57,10 @@ final class FormGuess {
      * @param mark the mark before decimals; null where it is found by looking
      * @param moments whether the column's name says that it holds times, so that long numbers may be seconds
      * @param dates whether it says that it holds dates, so that numbers may be days
+     * @param tidy whether texts are taken without what cannot be seen
      */
-    FormGuess(Shaping.DecimalMark mark, boolean moments, boolean dates) {
+    FormGuess(Shaping.DecimalMark mark, boolean moments, boolean dates, boolean tidy) {
+        this.tidy = tidy;
         this.dates = dates;
         for (CellForm form : FORMS) {
             if (!moments && (form == CellForm.EPOCH_SECONDS || form == CellForm.EPOCH_MILLISECONDS)) continue;
@@ -88,7 +91,7 @@ final class FormGuess {
             found = recent.number(slot);
             for (long forms = found & asked; forms != 0; forms &= forms - 1) fits[Long.numberOfTrailingZeros(forms)]++;
         } else {
-            found = look(text);
+            found = look(tidy ? CellText.plain(text) : text);
             recent.keep(slot, text, found);
         }
         if ((found & SMALL) != 0) small++;

@@ -55,7 +55,8 @@ public final class GridSource implements RowSource {
                 : List.of();
         // A column without a name goes by its place, whatever was left out before it.
         for (int i = 0; i < header.size(); i++)
-            if (header.get(i).isBlank() && grid.position(i) != i) header.set(i, "column " + (grid.position(i) + 1));
+            if (CellText.isBlank(header.get(i)) && grid.position(i) != i)
+                header.set(i, "column " + (grid.position(i) + 1));
         this.words = words
                 + (at.rows == 0
                         ? ", no names of columns"
@@ -80,9 +81,11 @@ public final class GridSource implements RowSource {
         int others = 0;
         for (int i = 0; i < width; i++) {
             int column = i;
-            String unit = cell(first, i);
+            String unit = CellText.strip(cell(first, i));
             List<String> below = rows.subList(1, rows.size()).stream()
+                    .filter(row -> filled(row) > 1 && !isNames(row))
                     .map(row -> cell(row, column))
+                    .map(CellText::strip)
                     .filter(text -> !text.isEmpty())
                     .toList();
             long numbers = below.stream().filter(CellForm::isAnyNumber).count();
@@ -98,9 +101,12 @@ public final class GridSource implements RowSource {
             units++;
         }
         if (units == 0 || others == 0 && units < 2) return List.of();
-        return IntStream.range(0, width)
-                .mapToObj(i -> cell(first, i).replaceFirst("^[(\\[](.*)[)\\]]$", "$1"))
-                .toList();
+        return IntStream.range(0, width).mapToObj(i -> unit(cell(first, i))).toList();
+    }
+
+    /** A unit without brackets around it. */
+    static String unit(String written) {
+        return CellText.strip(written).replaceFirst("^[(\\[](.*)[)\\]]$", "$1");
     }
 
     private static Header look(List<List<String>> rows, Integer chosen) {
@@ -133,11 +139,12 @@ public final class GridSource implements RowSource {
                 && isNames(below)
                 && fillsGaps(row, below)
                 && IntStream.range(0, row.size())
-                        .anyMatch(i -> !row.get(i).isBlank() && cell(below, i).isEmpty());
+                        .anyMatch(i ->
+                                !CellText.isBlank(row.get(i)) && cell(below, i).isEmpty());
     }
 
     private static int filled(List<String> row) {
-        return (int) row.stream().filter(c -> !c.isBlank()).count();
+        return (int) row.stream().filter(c -> !CellText.isBlank(c)).count();
     }
 
     private static int gaps(List<String> row) {
@@ -145,32 +152,32 @@ public final class GridSource implements RowSource {
     }
 
     private static boolean isNumber(String cell) {
-        String text = cell.strip();
+        String text = CellText.strip(cell);
         return !text.isEmpty() && (CellForm.DECIMAL_POINT.fits(text) || CellForm.DECIMAL_COMMA.fits(text));
     }
 
     private static boolean isYear(String cell) {
-        return CellForm.isYear(cell.strip());
+        return CellForm.isYear(CellText.strip(cell));
     }
 
     /** Cells that can be names: no number but years, and at least two of them. */
     private static boolean isNames(List<String> row) {
         return filled(row) > 1
                 && row.stream().noneMatch(c -> isNumber(c) && !isYear(c))
-                && row.stream().anyMatch(c -> isYear(c) || !c.isBlank());
+                && row.stream().anyMatch(c -> isYear(c) || !CellText.isBlank(c));
     }
 
     /** Whether the row below has cells where the row above has none, beside one that both have. */
     private static boolean fillsGaps(List<String> above, List<String> below) {
         for (int i = 1; i < below.size(); i++) {
-            boolean gap = i >= above.size() || above.get(i).isBlank();
+            boolean gap = i >= above.size() || CellText.isBlank(above.get(i));
             if (gap
-                    && !below.get(i).isBlank()
+                    && !CellText.isBlank(below.get(i))
                     && i - 1 < above.size()
                     && below.get(i - 1) != null
-                    && !below.get(i - 1).isBlank()) {
+                    && !CellText.isBlank(below.get(i - 1))) {
                 int left = i - 1;
-                while (left >= 0 && left < above.size() && above.get(left).isBlank()) left--;
+                while (left >= 0 && left < above.size() && CellText.isBlank(above.get(left))) left--;
                 if (left >= 0) return true;
             }
         }
@@ -181,10 +188,10 @@ public final class GridSource implements RowSource {
         int numbers = 0;
         for (int i = 0; i < Math.min(first.size(), second.size()); i++) {
             if (isNumber(first.get(i)) && !isYear(first.get(i)) && isNumber(second.get(i))) numbers++;
-            String date = first.get(i).strip();
+            String date = CellText.strip(first.get(i));
             if (CellForm.DATE_ISO.fits(date.isEmpty() ? "x" : date)
-                    && CellForm.DATE_ISO.fits(
-                            second.get(i).isBlank() ? "x" : second.get(i).strip())) numbers++;
+                    && CellForm.DATE_ISO.fits(CellText.isBlank(second.get(i)) ? "x" : CellText.strip(second.get(i))))
+                numbers++;
         }
         return numbers > 0 && gaps(first) == 0;
     }
@@ -203,7 +210,7 @@ public final class GridSource implements RowSource {
                 String part = r == at.last()
                         ? cell(rows.get(r - 1), i)
                         : carried(rows.get(r - 1), i, cell(rows.get(Math.min(at.last(), rows.size()) - 1), i));
-                if (!part.isBlank()
+                if (!CellText.isBlank(part)
                         && (parts.isEmpty() || !parts.get(parts.size() - 1).equals(part))) parts.add(part);
             }
             names.add(String.join(TurnedSource.PART, parts));
@@ -216,9 +223,9 @@ public final class GridSource implements RowSource {
      * below.
      */
     private static String carried(List<String> row, int column, String below) {
-        if (!cell(row, column).isBlank() || below.isBlank()) return cell(row, column);
+        if (!CellText.isBlank(cell(row, column)) || CellText.isBlank(below)) return cell(row, column);
         int i = Math.min(column, row.size() - 1);
-        while (i >= 0 && row.get(i).isBlank()) i--;
+        while (i >= 0 && CellText.isBlank(row.get(i))) i--;
         return i < 0 ? "" : cell(row, i);
     }
 

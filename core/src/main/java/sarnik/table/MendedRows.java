@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.function.BiPredicate;
 
 /**
  * The rows of a file as {@link Shaping.Rows} says they are meant: without those that repeat the names of the columns, with
@@ -23,6 +24,7 @@ final class MendedRows extends RowsOver {
             "(?iu)[*†‡§©¹²³].*|[(\\[]?[0-9a-z][)\\]]\\s.*|(source|note|fuente|nota|quelle|anmerkung|hinweis|fonte|remarque)s?n?\\s*[:.].*";
 
     private final List<String> names;
+    private final List<String> units;
     private final Shaping.Rows told;
     private final TotalRows sums;
     private final List<String> header;
@@ -52,6 +54,7 @@ final class MendedRows extends RowsOver {
     MendedRows(RowSource file, List<String> names, Shaping shaping) {
         super(file);
         this.names = names;
+        units = file.units();
         told = shaping.rows();
         sums = new TotalRows(shaping, names);
         List<Integer> places = new ArrayList<>();
@@ -107,17 +110,28 @@ final class MendedRows extends RowsOver {
         });
     }
 
-    /** Whether the filled cells of a row are the names of their columns: those of a page that follows. */
+    /** Whether the filled cells of a row are the names of their columns, or their units: those of a page that follows. */
     private boolean isNames(Cells cells) {
-        int same = 0;
+        return filledCells(cells, (cell, i) -> isName(cell, names.get(i))) > 1
+                || !units.isEmpty()
+                        && filledCells(
+                                        cells,
+                                        (cell, i) -> i < units.size()
+                                                && GridSource.unit(cell).equals(units.get(i)))
+                                > 0;
+    }
+
+    /** How many cells of a row are filled, where something holds for all of them; else none. */
+    private int filledCells(Cells cells, BiPredicate<String, Integer> holds) {
+        int filled = 0;
         int count = Math.min(cells.count(), names.size());
         for (int i = 0; i < count; i++) {
             String cell = cells.get(i);
             if (cell.isEmpty()) continue;
-            if (!isName(cell.strip(), names.get(i))) return false;
-            same++;
+            if (!holds.test(CellText.plain(CellText.strip(cell)), i)) return 0;
+            filled++;
         }
-        return same > 1;
+        return filled;
     }
 
     private static boolean isName(String cell, String name) {
@@ -133,12 +147,12 @@ final class MendedRows extends RowsOver {
         String alone = null;
         for (int i = 0; i < cells.count(); i++) {
             String cell = cells.get(i);
-            if (cell.isEmpty() || cell.isBlank()) continue;
+            if (cell.isEmpty() || CellText.isBlank(cell)) continue;
             if (alone != null) return null;
             alone = cell;
         }
         if (alone == null) return null;
-        String text = alone.strip();
+        String text = CellText.strip(alone);
         boolean words =
                 text.chars().anyMatch(Character::isLetter) && !CellForm.isAnyNumber(text) || text.charAt(0) == '*';
         return words && (names.size() > 2 || text.matches(NOTE)) ? text : null;
@@ -154,7 +168,7 @@ final class MendedRows extends RowsOver {
                 continue;
             }
             MergedRun run = merged.computeIfAbsent(i, column -> new MergedRun());
-            String text = cells.get(i).strip();
+            String text = CellText.strip(cells.get(i));
             boolean number = CellForm.isAnyNumber(text) && !CellForm.isYear(text);
             if (number) run.numbers++;
             else run.others++;
@@ -174,7 +188,7 @@ final class MendedRows extends RowsOver {
         boolean any = false;
         for (int i = 0; i < down.length; i++) {
             String own = down[i] < cells.count() ? cells.get(down[i]) : "";
-            if (!own.isBlank()) {
+            if (!CellText.isBlank(own)) {
                 above[i] = own;
                 // Another group begins: what stood within the one before does not hold for it.
                 for (int within = i + 1; within < down.length; within++) above[within] = null;
@@ -193,7 +207,7 @@ final class MendedRows extends RowsOver {
         if (above != null)
             for (int i = 0; i < down.length; i++) {
                 while (row.size() <= down[i]) row.add("");
-                if (row.get(down[i]).isBlank() && above[i] != null) row.set(down[i], above[i]);
+                if (CellText.isBlank(row.get(down[i])) && above[i] != null) row.set(down[i], above[i]);
             }
         if (header.size() > names.size()) {
             while (row.size() < names.size()) row.add("");

@@ -46,7 +46,7 @@ public record Shaping(
             Boolean totals,
             DecimalMark decimalMark,
             Turn turn) {
-        this(types, names, dropped, missing, totals, decimalMark, turn, null, false, false, null, null);
+        this(types, names, dropped, missing, totals, decimalMark, turn, null, false, false, null, Rows.AS_THEY_ARE);
     }
 
     public static final Shaping NONE = new Shaping(null, null, null, null, false, null, null);
@@ -91,21 +91,27 @@ public record Shaping(
      * @param once columns of whose merged cells only the first holds, by their name in the file
      * @param lone what becomes of rows of one cell; null for KEPT
      * @param names whether rows that repeat the names of the columns are kept; null for not
+     * @param tidy whether texts are taken without what cannot be seen; null for not, as in tables that were brought in
+     *     before that was asked
      */
-    public record Rows(Set<String> filledDown, Set<String> once, Lone lone, Boolean names) {
+    public record Rows(Set<String> filledDown, Set<String> once, Lone lone, Boolean names, Boolean tidy) {
 
-        public static final Rows AS_THEY_ARE = new Rows(null, null, null, null);
+        /** Those of tables that were brought in before rows were mended: their texts stay as they are written. */
+        static final Rows BEFORE = new Rows(null, null, null, null, false);
+
+        public static final Rows AS_THEY_ARE = new Rows(null, null, null, null, true);
 
         public Rows {
             filledDown = filledDown == null ? Set.of() : Set.copyOf(filledDown);
             once = once == null ? Set.of() : Set.copyOf(once);
             lone = lone == null ? Lone.KEPT : lone;
             names = Boolean.TRUE.equals(names);
+            tidy = Boolean.TRUE.equals(tidy);
         }
     }
 
     public Shaping {
-        rows = rows == null ? Rows.AS_THEY_ARE : rows;
+        rows = rows == null ? Rows.BEFORE : rows;
         totals = Boolean.TRUE.equals(totals);
         subtotals = Boolean.TRUE.equals(subtotals);
         categoryTotals = Boolean.TRUE.equals(categoryTotals);

@@ -92,7 +92,8 @@ public final class TableReader {
      */
     public Reading read(RowSource file, Shaping shaping, long most) throws IOException {
         TroubleLog troubles = new TroubleLog();
-        MendedRows rows = new MendedRows(file, ColumnNames.unique(file.header(), troubles), shaping);
+        MendedRows rows = new MendedRows(
+                file, ColumnNames.unique(file.header(), shaping.rows().tidy(), troubles), shaping);
         List<String> written = rows.header();
         List<String> periods = periods(written);
         RowSource source =
@@ -102,7 +103,7 @@ public final class TableReader {
         List<String> names = columns.stream()
                 .map(column -> ColumnNames.clean(shaping.names().getOrDefault(column, column)))
                 .toList();
-        Filling first = new Filling(names, shaping.missing());
+        Filling first = new Filling(names, shaping.missing(), shaping.rows().tidy());
         Survey survey = survey(source, columns, shaping, first, most);
         if (survey.rows == 0) {
             throw noRow(columns.size());
@@ -142,6 +143,7 @@ public final class TableReader {
                                 names,
                                 size -> builders(forms, columns, shaping, size),
                                 shaping.missing(),
+                                shaping.rows().tidy(),
                                 survey.sums,
                                 survey.rows,
                                 survey.visited)
@@ -177,7 +179,11 @@ public final class TableReader {
             builders.add(
                     forms.get(i) == null
                             ? null
-                            : new ColumnBuilder(forms.get(i), shaping.types().get(columns.get(i)) != null, rows));
+                            : new ColumnBuilder(
+                                    forms.get(i),
+                                    shaping.types().get(columns.get(i)) != null,
+                                    shaping.rows().tidy(),
+                                    rows));
         return builders;
     }
 
@@ -232,6 +238,7 @@ public final class TableReader {
                         .map(name -> new ColumnBuilder(CellForm.TEXT, rows))
                         .toList(),
                 Set.of(),
+                false,
                 new TotalRows(asWritten, names),
                 0,
                 0);
@@ -385,7 +392,8 @@ public final class TableReader {
             survey.guesses.add(new FormGuess(
                     mark,
                     MOMENT_NAME.matcher(columns.get(i)).find(),
-                    DATE_NAME.matcher(columns.get(i)).matches()));
+                    DATE_NAME.matcher(columns.get(i)).matches(),
+                    shaping.rows().tidy()));
             survey.usual.add(new TreeMap<>(String.CASE_INSENSITIVE_ORDER));
         }
         RowBlocks blocks = new RowBlocks(

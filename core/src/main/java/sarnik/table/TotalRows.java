@@ -151,18 +151,17 @@ final class TotalRows {
             }
             case OF_ALL -> {
                 if (!shaping.totals()) leftOut++;
-                String says = cells.get(first(cells)).strip();
+                String says = CellText.strip(cells.get(first(cells)));
                 if (totals.size() < EXAMPLES && !totals.contains(says)) totals.add(says);
             }
             case OF_SOME -> {
                 likely++;
-                if (subtotals.size() < EXAMPLES)
-                    subtotals.add(cells.get(first(cells)).strip());
+                if (subtotals.size() < EXAMPLES) subtotals.add(CellText.strip(cells.get(first(cells))));
             }
             case OF_A_CATEGORY -> {
                 within++;
                 int at = category(cells);
-                var says = new Reading.OfACategory(cells.get(at).strip(), columns.get(at));
+                var says = new Reading.OfACategory(CellText.strip(cells.get(at)), columns.get(at));
                 if (categories.size() < EXAMPLES && !categories.contains(says)) categories.add(says);
             }
         }
@@ -180,7 +179,7 @@ final class TotalRows {
         for (int i = 0; i < count; i++) {
             String cell = cells.get(i);
             if (cell.length() < SHORTEST_OF_A_CATEGORY || cell.length() > LONGEST_OF_A_CATEGORY) continue;
-            String text = cell.charAt(0) <= ' ' ? cell.strip() : cell;
+            String text = cell.charAt(0) <= ' ' || cell.charAt(0) >= 0x80 ? CellText.strip(cell) : cell;
             if (text.length() >= SHORTEST_OF_A_CATEGORY
                     && BEGINNINGS[beginning(text, 0)]
                     && OF_A_CATEGORY.contains(withoutMark(text))) return i;
@@ -200,7 +199,7 @@ final class TotalRows {
     private static int first(RowSource.Cells cells) {
         for (int i = 0; i < cells.count(); i++) {
             String cell = cells.get(i);
-            if (cell.isEmpty() || cell.isBlank()) continue;
+            if (cell.isEmpty() || CellText.isBlank(cell)) continue;
             return cell.length() <= LONGEST && mayBe(cell) ? i : -1;
         }
         return -1;
@@ -212,7 +211,7 @@ final class TotalRows {
         for (int i = 0; i + 4 < cell.length(); i++) {
             char c = cell.charAt(i);
             if (start && BEGINNINGS[beginning(cell, i)]) return true;
-            start = c <= ' ' || c == '-' || c == ':' || c == '–' || c == '—';
+            start = c <= ' ' || c == '\u00A0' || c == '-' || c == ':' || c == '–' || c == '—';
         }
         return false;
     }
@@ -222,18 +221,18 @@ final class TotalRows {
     }
 
     private static String withoutMark(String cell) {
-        return cell.strip().replaceFirst("\\s*[:.]$", "");
+        return CellText.strip(cell).replaceFirst("\\s*[:.]$", "");
     }
 
     private static boolean saysOfWhat(String cell) {
-        String text = cell.strip();
+        String text = CellText.strip(cell);
         return !saysTotal(text) && OF_SOMETHING.matcher(text).matches();
     }
 
     /** A sum fills not all columns as the other rows do, but more than the one that says so. */
     private boolean isPartly(RowSource.Cells cells) {
         int filled = 0;
-        for (int i = 0; i < cells.count(); i++) if (!cells.get(i).isBlank()) filled++;
+        for (int i = 0; i < cells.count(); i++) if (!CellText.isBlank(cells.get(i))) filled++;
         return filled > 1 && filled < columns.size();
     }
 }

@@ -120,7 +120,7 @@ final class TurnedSource extends RowsOver {
                 boolean filled = false;
                 for (int column : columnOf[p]) {
                     String value = at(cells, column);
-                    filled |= !value.isBlank() && !missing.contains(value.strip());
+                    filled |= !CellText.isBlank(value) && !missing.contains(CellText.strip(value));
                     row.add(value);
                 }
                 if (!filled) continue;

@@ -211,7 +211,7 @@ class PackedAndWrappedTest {
                 null,
                 null,
                 null,
-                new Shaping.Rows(null, Set.of("budget"), null, null));
+                new Shaping.Rows(null, Set.of("budget"), null, null, true));
         Table table = new TableReader().read(range, once).table();
         assertThat(row(table, 0)).containsExactly("Town 1", "500");
         assertThat(row(table, 2)).containsExactly("Town 3", null);

@@ -150,7 +150,7 @@ class SheetsTest {
                 FileChoices.NONE);
         assertThat(file.sheets()).isEmpty();
         assertThat(file.rows().words()).isEqualTo("ODS, sheet “Now”");
-        assertThat(rows(new TableReader().read(file.rows(), Shaping.NONE).table()))
+        assertThat(rows(new TableReader().readAsText(file.rows())))
                 .containsExactly(List.of("Soria  x\nbelow", "0.125"));
     }
 

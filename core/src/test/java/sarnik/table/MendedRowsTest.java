@@ -34,15 +34,29 @@ class MendedRowsTest {
 
     private static Reading read(RowSource file, Shaping.Rows rows, Shaping.Turn turn) throws IOException {
         return new TableReader()
-                .read(file, new Shaping(null, null, null, null, null, null, turn, null, null, null, null, rows));
+                .read(
+                        file,
+                        new Shaping(
+                                null,
+                                null,
+                                null,
+                                null,
+                                null,
+                                null,
+                                turn,
+                                null,
+                                null,
+                                null,
+                                null,
+                                rows == null ? Shaping.Rows.AS_THEY_ARE : rows));
     }
 
     private static Shaping.Rows lone(Shaping.Lone lone) {
-        return new Shaping.Rows(null, null, lone, null);
+        return new Shaping.Rows(null, null, lone, null, true);
     }
 
     private static Shaping.Rows filledDown(String... columns) {
-        return new Shaping.Rows(Set.of(columns), null, null, null);
+        return new Shaping.Rows(Set.of(columns), null, null, null, true);
     }
 
     /** All rows, cells parted by bars. */
@@ -77,7 +91,7 @@ class MendedRowsTest {
 
         @Test
         void areKeptWhereSomebodySaysSo() throws IOException {
-            Reading reading = read(PAGES, new Shaping.Rows(null, null, null, true));
+            Reading reading = read(PAGES, new Shaping.Rows(null, null, null, true, true));
             assertThat(reading.table().rows()).isEqualTo(5);
             assertThat(reading.table().column("litres").type()).isEqualTo(ColumnType.TEXT);
             assertThat(reading.rows().withNames()).isTrue();
@@ -296,7 +310,7 @@ class MendedRowsTest {
 
         @Test
         void standOnceWhereSomebodySaysSo() throws IOException {
-            Reading reading = read(BUDGETS, new Shaping.Rows(null, Set.of("budget"), null, null), null);
+            Reading reading = read(BUDGETS, new Shaping.Rows(null, Set.of("budget"), null, null, true), null);
             assertThat(rows(reading))
                     .containsExactly(
                             "North|2024|500|Lerma",
@@ -327,6 +341,21 @@ class MendedRowsTest {
             assertThat(reading.said().get("litres").unit()).isEqualTo("l");
             assertThat(reading.said().get("price").words()).isEqualTo("in €");
             assertThat(reading.form()).endsWith(", units in the row below");
+        }
+
+        @Test
+        void areSeenAndLeftOutOnPagesThatFollow() throws IOException {
+            Reading reading = read(FILE + FILE + "Lerma,7,1.5\nSource: the waterworks,,\n", null);
+            assertThat(rows(reading))
+                    .containsExactly(
+                            "Soria|1200|12.5",
+                            "Burgos|985|3.75",
+                            "Soria|1200|12.5",
+                            "Burgos|985|3.75",
+                            "Lerma|7|1.5",
+                            "Source: the waterworks|null|null");
+            assertThat(reading.rows().names()).isEqualTo(2);
+            assertThat(reading.said().get("litres").unit()).isEqualTo("l");
         }
 
         @Test
