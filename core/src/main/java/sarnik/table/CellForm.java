@@ -19,6 +19,8 @@ public enum CellForm {
      * where a column is called so, and then before numbers.
      */
     SHEET_DAYS(ColumnType.DATE),
+    /** Six digits, taken as the first day of a month: 202101; looked for where a column is called so. */
+    MONTH_DIGITS(ColumnType.DATE),
     /** Eight digits: 20210131. */
     DATE_COMPACT(ColumnType.DATE),
     WHOLE(ColumnType.WHOLE),
@@ -185,7 +187,7 @@ public enum CellForm {
         return switch (this) {
             case DATE_DAY_FIRST, TIME_DAY_FIRST -> "day first";
             case DATE_MONTH_FIRST, TIME_MONTH_FIRST -> "month first";
-            case DATE_PERIOD -> "a period, taken as its first day";
+            case DATE_PERIOD, MONTH_DIGITS -> "a period, taken as its first day";
             case DATE_COMPACT, TIME_COMPACT -> "dates of eight digits";
             case SHEET_DAYS -> "days since 1900, as spreadsheets count them";
             case EPOCH_SECONDS -> "seconds since 1970, as UTC";
@@ -197,7 +199,18 @@ public enum CellForm {
     /** Days since 1970-01-01, or {@link DateColumn#MISSING} where the text is no date of this form. */
     int date(String text) {
         if (this == DATE_ISO && (text.length() != 10 || text.charAt(4) != '-')) return DateColumn.MISSING;
-        return this == SHEET_DAYS ? sheetDay(text) : WrittenMoment.date(text, order());
+        return this == SHEET_DAYS
+                ? sheetDay(text)
+                : this == MONTH_DIGITS
+                        ? text.length() == 6
+                                ? WrittenMoment.date(text + "01", WrittenMoment.Order.COMPACT)
+                                : DateColumn.MISSING
+                        : WrittenMoment.date(text, order());
+    }
+
+    /** Whether it is a number first, and a date only where its column is called so. */
+    boolean isDateByName() {
+        return this == SHEET_DAYS || this == MONTH_DIGITS;
     }
 
     /** From 1954 to 2119, so that not every number is a date. */

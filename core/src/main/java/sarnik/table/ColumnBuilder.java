@@ -104,7 +104,7 @@ final class ColumnBuilder {
         }
         for (CellForm other : CellForm.values()) {
             // A number in a column of dates that are written as such is taken for no date.
-            String bare = !all || other.type() != form.type() || other == CellForm.SHEET_DAYS
+            String bare = !all || other.type() != form.type() || other.isDateByName()
                     ? null
                     : other.fits(text) ? text : bare(other, text);
             if (bare == null) continue;

@@ -24,7 +24,11 @@ final class FormGuess {
     private static final long SMALL = 1L << 61;
 
     private static final long LARGE = 1L << 60;
-    private static final long BESIDE = HAS_UNIT | SMALL | LARGE;
+
+    /** Beside the forms of a text: a unit stands beside its number, or an offset from UTC behind its time. */
+    private static final long MARKED = 1L << 59;
+
+    private static final long BESIDE = HAS_UNIT | SMALL | LARGE | MARKED;
 
     /** So many numbers of which none has one or two digits behind its mark are hardly decimals. */
     private static final int MANY_MARKED = 40;
@@ -44,6 +48,7 @@ final class FormGuess {
     private boolean codes;
     private long small;
     private long large;
+    private long withMark;
     /** The first number with a mark; null where there was none yet. */
     private String marked;
 
@@ -56,7 +61,7 @@ final class FormGuess {
     /**
      * @param mark the mark before decimals; null where it is found by looking
      * @param moments whether the column's name says that it holds times, so that long numbers may be seconds
-     * @param dates whether it says that it holds dates, so that numbers may be days
+     * @param dates whether it says that it holds dates, so that numbers may be days or months
      * @param tidy whether texts are taken without what cannot be seen
      */
     FormGuess(Shaping.DecimalMark mark, boolean moments, boolean dates, boolean tidy) {
@@ -96,6 +101,7 @@ final class FormGuess {
         }
         if ((found & SMALL) != 0) small++;
         if ((found & LARGE) != 0) large++;
+        if ((found & MARKED) != 0) withMark++;
         // A form that misses a quarter of the first thousand cells is not asked again.
         if (filled == PATIENCE)
             for (CellForm form : FORMS) if (fits[form.ordinal()] * 4 < filled * 3) asked &= ~form.bit();
@@ -110,6 +116,7 @@ final class FormGuess {
         if (amount != null && !amount.unit().isEmpty()) units.add(amount.unit());
         if (amount != null && !amount.flag().isEmpty()) flags.add(amount.flag());
         long found = amount == null ? 0 : HAS_UNIT;
+        if (amount != null ? !amount.unit().isEmpty() : WrittenMoment.hasOffset(text)) found |= MARKED;
         String number = amount == null ? text : amount.number();
         if (whole || amount != null && CellForm.WHOLE.fits(number)) found |= isBelowAThousand(number) ? SMALL : LARGE;
         for (long left = asked; left != 0; left &= left - 1) {
@@ -140,6 +147,16 @@ final class FormGuess {
     /** The unit beside all its numbers; empty where there is none. */
     String unit() {
         return units.size() == 1 ? units.iterator().next() : "";
+    }
+
+    /** How many of its cells have a unit beside their number, or an offset from UTC behind their time. */
+    long marked() {
+        return withMark;
+    }
+
+    /** How many of its cells are filled. */
+    long filled() {
+        return filled;
     }
 
     /** Marks behind some of its numbers that lead to notes. */
@@ -202,7 +219,7 @@ final class FormGuess {
         long most = most();
         if (most < filled * ENOUGH) return CellForm.TEXT;
         CellForm first = Arrays.stream(FORMS)
-                .filter(form -> count(form) == most && (dates || form != CellForm.SHEET_DAYS))
+                .filter(form -> count(form) == most && (dates || !form.isDateByName()))
                 .findFirst()
                 .orElse(CellForm.TEXT);
         // What is nearly all "no" is no column of yes and no: other words would be lost.

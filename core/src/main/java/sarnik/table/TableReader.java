@@ -44,9 +44,9 @@ public final class TableReader {
     private static final Pattern PERIOD =
             Pattern.compile("(19|20)\\d\\d([-/ ]?([qQtThHsS][1-4]|0?[1-9]|1[0-2]))?|(0[1-9]|1[0-2])[-/](19|20)\\d\\d");
 
-    /** What columns of dates are called: numbers in them may be days as spreadsheets count them. */
+    /** What columns of dates are called: numbers in them may be days as spreadsheets count them, or months. */
     private static final Pattern DATE_NAME = Pattern.compile(
-            "(?iu)(.*[^\\p{L}])?(?<!to[ _-])(date|fecha|datum)([^\\p{L}].*)?|day|tag|data|dia|día|jour");
+            "(?iu)(.*[^\\p{L}])?(?<!to[ _-])(date|fecha|datum|month|mes|mês|mois|monat)([^\\p{L}].*)?|day|tag|data|dia|día|jour|period|yearmonth|yyyymm");
 
     /** What columns of times are called: long numbers in them may be seconds. */
     private static final Pattern MOMENT_NAME = Pattern.compile(
@@ -202,7 +202,9 @@ public final class TableReader {
         boolean either = form.turned() != form && guess.isEitherWay() && untold;
         if (!form.words().isEmpty()) words.add(form.words() + (either ? ", though nothing in the file tells" : ""));
         String unit = !form.type().isNumber() ? "" : guess.unit().isEmpty() ? below : guess.unit();
-        if (!unit.isEmpty()) words.add("in " + unit);
+        if (!unit.isEmpty()) words.add("in " + unit + (guess.unit().isEmpty() ? "" : some(guess, "is beside")));
+        if (form.type() == ColumnType.TIME && guess.marked() > 0)
+            words.add("turned into UTC by its offset" + some(guess, "stands behind"));
         if (form.type().isNumber() && !guess.flags().isEmpty())
             words.add("without the marks behind some (" + String.join(", ", guess.flags()) + ")");
         if (form.type() == ColumnType.TEXT && guess.units().size() > 1)
@@ -210,6 +212,13 @@ public final class TableReader {
         return words.isEmpty()
                 ? Optional.empty()
                 : Optional.of(new Reading.Said(String.join(", ", words), unit, either));
+    }
+
+    /** How many cells have what is said of the column; empty where all have. */
+    private static String some(FormGuess guess, String stands) {
+        return guess.marked() == guess.filled()
+                ? ""
+                : ", which %s %,d of %,d".formatted(stands, guess.marked(), guess.filled());
     }
 
     /** The columns of the file's own positions by their names in the table. */

@@ -29,7 +29,10 @@ final class WrittenMoment {
 
     private static final Map<String, Integer> MONTHS = months();
 
-    /** Words between the parts of a date, and days of the week, say nothing. */
+    /** Days of the week; "mar" is one in Spanish, French and Italian, and a month. */
+    private static final Set<String> DAYS = days();
+
+    /** Words between the parts of a date, and days of the week that are no months, say nothing. */
     private static final Set<String> BETWEEN = between();
 
     private static final Pattern CLOCK =
@@ -105,10 +108,15 @@ final class WrittenMoment {
                 - offset(hour == null ? clock.group(6) : null);
     }
 
-    /** Whether a time is written with its offset from UTC. */
-    static boolean hasOffset(String text) {
-        Matcher clock = CLOCK.matcher(text);
-        return clock.matches() && clock.group(6) != null;
+    /** Whether a text that is a time is written with its offset from UTC. */
+    static boolean hasOffset(String time) {
+        int clock = time.indexOf(':');
+        return clock >= 0
+                && (time.lastIndexOf('+') > clock
+                        || time.lastIndexOf('-') > clock
+                        || time.endsWith("Z")
+                        || time.endsWith("UTC")
+                        || time.endsWith("GMT"));
     }
 
     private static int offset(String written) {
@@ -145,6 +153,7 @@ final class WrittenMoment {
     private static int named(String text) {
         if (text.length() < 6 || text.length() > 40) return DateColumn.MISSING;
         int month = 0;
+        boolean mayBeDay = false;
         List<String> numbers = new ArrayList<>(3);
         for (String word : folded(text).split("[\\s,./’'-]+")) {
             if (word.isEmpty() || BETWEEN.contains(word)) continue;
@@ -152,9 +161,10 @@ final class WrittenMoment {
                 String number = word.replaceFirst("(st|nd|rd|th|er|º|ª|\\.)$", "");
                 if (digits(number, 0, number.length()) < 0) return DateColumn.MISSING;
                 numbers.add(number);
-            } else if (month == 0 && MONTHS.containsKey(word)) {
+            } else if (MONTHS.containsKey(word) && (month == 0 || mayBeDay)) {
                 month = MONTHS.get(word);
-            } else {
+                mayBeDay = DAYS.contains(word);
+            } else if (!DAYS.contains(word)) {
                 return DateColumn.MISSING;
             }
         }
@@ -273,16 +283,21 @@ final class WrittenMoment {
         return months;
     }
 
-    private static Set<String> between() {
-        Set<String> words = new HashSet<>(Set.of("de", "del", "of", "the", "do", "da", "den", "der", "le", "d", "th"));
+    private static Set<String> days() {
+        Set<String> days = new HashSet<>();
         for (String language : LANGUAGES) {
             DateFormatSymbols symbols = DateFormatSymbols.getInstance(new Locale(language));
-            for (String[] names : List.of(symbols.getWeekdays(), symbols.getShortWeekdays())) {
+            for (String[] names : List.of(symbols.getWeekdays(), symbols.getShortWeekdays()))
                 for (String name : names)
-                    for (String word : folded(name).split("[\\s./-]+"))
-                        if (word.length() > 1 && !MONTHS.containsKey(word)) words.add(word);
-            }
+                    for (String word : folded(name).split("[\\s./-]+")) if (word.length() > 1) days.add(word);
         }
+        return days;
+    }
+
+    private static Set<String> between() {
+        Set<String> words = new HashSet<>(Set.of("de", "del", "of", "the", "do", "da", "den", "der", "le", "d", "th"));
+        words.addAll(DAYS);
+        words.removeAll(MONTHS.keySet());
         return words;
     }
 }

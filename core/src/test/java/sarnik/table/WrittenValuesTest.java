@@ -235,6 +235,47 @@ class WrittenValuesTest {
         }
 
         @Test
+        void areMonthsOfSixDigitsWhereTheColumnIsCalledSo() throws IOException {
+            Reading reading = read(Shaping.NONE, "year_month\tid", "202101\t202101", "202112\t202112");
+            assertThat(texts(reading, "year_month")).containsExactly("2021-01-01", "2021-12-01");
+            assertThat(texts(reading, "id")).containsExactly("202101", "202112");
+            assertThat(reading.said().get("year_month").words()).contains("first day");
+            assertThat(texts(read(Shaping.NONE, "month\tid", "202101\t1", "202113\t2"), "month"))
+                    .as("there is no thirteenth month")
+                    .containsExactly("202101", "202113");
+        }
+
+        @ParameterizedTest
+        @CsvSource(
+                delimiter = '|',
+                value = {
+                    "mar 12 ene 2021|2021-01-12",
+                    "mar. 12 janv. 2021|2021-01-12",
+                    "12 ene 2021 mar|2021-01-12",
+                    "mar 2 mar 2021|2021-03-02",
+                    "12 mar 2021|2021-03-12",
+                    "mar 12 2021|2021-03-12",
+                    "lun 1 mar 2021|2021-03-01"
+                })
+        void tellADayOfTheWeekFromAMonthOfTheSameName(String written, String date) throws IOException {
+            assertThat(texts(column(Shaping.NONE, written, written), "v")).containsExactly(date, date);
+        }
+
+        @Test
+        void sayThatTheyWereTurnedIntoUtcAndHowManyHaveNoOffset() throws IOException {
+            Reading all =
+                    column(Shaping.NONE, "2021-01-05T10:00:00+02:00", "2021-01-05 10:00 -0330", "2021-01-05T10:00Z");
+            assertThat(texts(all, "v")).containsExactly("2021-01-05T08:00", "2021-01-05T13:30", "2021-01-05T10:00");
+            assertThat(all.said().get("v").words()).isEqualTo("turned into UTC by its offset");
+            Reading some = column(Shaping.NONE, "2021-01-05T10:00:00Z", "2021-01-05T10:00:00", "2021-01-05T10:00:00");
+            assertThat(some.said().get("v").words())
+                    .isEqualTo("turned into UTC by its offset, which stands behind 1 of 3");
+            assertThat(column(Shaping.NONE, "2021-01-05T10:00:00", "2021-01-05 11:00")
+                            .said())
+                    .isEmpty();
+        }
+
+        @Test
         void areNoDaysAmongDatesThatAreWrittenAsSuch() throws IOException {
             Reading reading =
                     column(Shaping.ofTypes(Map.of("v", ColumnType.DATE)), "2021-01-31", "2021-02-01", "45000");
@@ -300,6 +341,15 @@ class WrittenValuesTest {
             Reading reading = column(Shaping.NONE, "€5.20", "$5.20", "€7.10");
             assertThat(reading.table().column("v").type()).isEqualTo(ColumnType.TEXT);
             assertThat(reading.said().get("v").words()).contains("several units ($, €)");
+        }
+
+        @Test
+        void sayHowManyHaveNoUnit() throws IOException {
+            assertThat(column(Shaping.NONE, "12.5%", "0.3", "12.5%", "7")
+                            .said()
+                            .get("v")
+                            .words())
+                    .isEqualTo("in %, which is beside 2 of 4");
         }
 
         @ParameterizedTest
