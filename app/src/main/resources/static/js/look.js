@@ -239,7 +239,7 @@ for (const button of document.querySelectorAll('[data-rows]')) {
   });
 }
 by('turn')?.addEventListener('click', e => {
-  shaping.turn = { columns: JSON.parse(e.target.dataset.columns), period: 'period', value: 'value' };
+  shaping.turn = { columns: JSON.parse(e.target.dataset.columns), period: 'period', value: 'value', apart: true };
   reread();
 });
 for (const name of ['turn-days', 'keep-days'])

@@ -111,7 +111,7 @@ public final class GridSource implements RowSource {
 
     private static Header look(List<List<String>> rows, Integer chosen) {
         int widest = rows.stream().mapToInt(GridSource::filled).max().orElse(1);
-        int first = chosen != null ? Math.min(chosen, rows.size()) : 1;
+        int first = chosen != null ? Math.min(chosen, rows.size()) : widest == 2 ? firstOfTwo(rows) : 1;
         // A title or a note above the table has few cells.
         while (chosen == null
                 && first < rows.size()
@@ -131,6 +131,17 @@ public final class GridSource implements RowSource {
             count++;
         }
         return new Header(first, count);
+    }
+
+    /**
+     * The row of names of a table of two columns: titles above it have one cell. Where the first row with two is one like
+     * those below it, only one of the columns has a name.
+     */
+    private static int firstOfTwo(List<List<String>> rows) {
+        int first = 0;
+        while (filled(rows.get(first)) < 2) first++;
+        boolean below = first + 1 < rows.size() && filled(rows.get(first + 1)) == 2 && !isNames(rows.get(first + 1));
+        return isNames(rows.get(first)) && below ? first + 1 : 1;
     }
 
     /** Whether a row of two cells is the upper part of names below it: one stands where those have a gap. */

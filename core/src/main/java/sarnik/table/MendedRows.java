@@ -21,7 +21,7 @@ final class MendedRows extends RowsOver {
 
     /** How notes below a table begin. */
     private static final String NOTE =
-            "(?iu)[*†‡§©¹²³].*|[(\\[]?[0-9a-z][)\\]]\\s.*|(source|note|fuente|nota|quelle|anmerkung|hinweis|fonte|remarque)s?n?\\s*[:.].*";
+            "(?iu)[*†‡§©¹²³].*|[(\\[]?[0-9a-z][)\\]]\\s.*|(source|note|fuente|nota|quelle|anmerkung|hinweis|fonte|remarque)s?n?\\s*([:.].*)?";
 
     private final List<String> names;
     private final List<String> units;

@@ -67,9 +67,17 @@ public record Shaping(
      * @param columns the columns that are turned, as the file names them
      * @param period name of the column that gets their names
      * @param value name of the column of values where the names have only one part
+     * @param apart whether names such as "litres 2023" have parts too; null for not, as in tables that were brought in
+     *     before that was asked
      */
-    public record Turn(List<String> columns, String period, String value) {
+    public record Turn(List<String> columns, String period, String value, Boolean apart) {
+
+        public Turn(List<String> columns, String period, String value) {
+            this(columns, period, value, true);
+        }
+
         public Turn {
+            apart = Boolean.TRUE.equals(apart);
             columns = List.copyOf(columns);
             period = period == null || period.isBlank() ? "period" : period.strip();
             value = value == null || value.isBlank() ? "value" : value.strip();

@@ -38,11 +38,7 @@ public final class TableReader {
     /** Words that usually mean "no value". */
     private static final Set<String> USUAL_MISSING = caseless(
             "-", "–", "—", "n/a", "na", "n.a.", "#n/a", "null", "none", ".", "..", "...", "?", "s/d", "n/d", "nd",
-            "nan", ":");
-
-    /** A year, a quarter, a half or a month. */
-    private static final Pattern PERIOD =
-            Pattern.compile("(19|20)\\d\\d([-/ ]?([qQtThHsS][1-4]|0?[1-9]|1[0-2]))?|(0[1-9]|1[0-2])[-/](19|20)\\d\\d");
+            "nan", ":", "#div/0!", "#value!", "#ref!", "#name?", "#num!", "#null!");
 
     /** What columns of dates are called: numbers in them may be days as spreadsheets count them, or months. */
     private static final Pattern DATE_NAME = Pattern.compile(
@@ -95,7 +91,7 @@ public final class TableReader {
         MendedRows rows = new MendedRows(
                 file, ColumnNames.unique(file.header(), shaping.rows().tidy(), troubles), shaping);
         List<String> written = rows.header();
-        List<String> periods = periods(written);
+        List<String> periods = PeriodName.among(written);
         RowSource source =
                 shaping.turn() == null ? rows : new TurnedSource(rows, written, shaping.turn(), shaping.missing());
         List<String> columns = source.header();
@@ -255,13 +251,6 @@ public final class TableReader {
                 all.filled(progress, Long.MAX_VALUE, Long.MAX_VALUE).parts().sample();
         if (table.rows() == 0) throw noRow(names.size());
         return table;
-    }
-
-    private static List<String> periods(List<String> names) {
-        List<String> found = names.stream()
-                .filter(n -> PERIOD.matcher(TurnedSource.lastPart(n)).matches())
-                .toList();
-        return found.size() < 3 ? List.of() : found;
     }
 
     /** What the first pass finds. */
@@ -447,7 +436,8 @@ public final class TableReader {
     /** Whether a cell is short and begins as words for "no value" do. */
     private static boolean mayMeanMissing(String cell) {
         return switch (cell.charAt(0)) {
-            case '-', '–', '—', 'n', 'N', '#', '.', ':', '?' -> cell.length() <= 4;
+            case '-', '–', '—', 'n', 'N', '.', ':', '?' -> cell.length() <= 4;
+            case '#' -> cell.length() <= 7;
             case 's', 'S' -> cell.length() == 3;
             default -> false;
         };

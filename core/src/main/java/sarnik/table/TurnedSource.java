@@ -47,7 +47,7 @@ final class TurnedSource extends RowsOver {
                 header.add(name);
                 continue;
             }
-            foundPeriods.add(lastPart(name));
+            foundPeriods.add(periodName(name, turn));
             foundValues.add(valueName(name, turn));
         }
         periods = List.copyOf(foundPeriods);
@@ -55,10 +55,18 @@ final class TurnedSource extends RowsOver {
         columnOf = new int[periods.size()][values.size()];
         for (int[] row : columnOf) java.util.Arrays.fill(row, -1);
         for (String name : turned) {
-            columnOf[periods.indexOf(lastPart(name))][values.indexOf(valueName(name, turn))] = names.indexOf(name);
+            columnOf[periods.indexOf(periodName(name, turn))][values.indexOf(valueName(name, turn))] =
+                    names.indexOf(name);
         }
         add(turn.period());
-        values.forEach(this::add);
+        values.forEach(value -> add(value.equals(turn.value()) ? value : free(value)));
+    }
+
+    /** A name that no other column has. */
+    private String free(String name) {
+        String free = name;
+        for (int i = 2; header.contains(free); i++) free = name + " " + i;
+        return free;
     }
 
     private void add(String name) {
@@ -74,7 +82,14 @@ final class TurnedSource extends RowsOver {
         return name.substring(name.lastIndexOf(PART) < 0 ? 0 : name.lastIndexOf(PART) + PART.length());
     }
 
+    private static String periodName(String name, Shaping.Turn turn) {
+        PeriodName parts = turn.apart() ? PeriodName.of(name) : null;
+        return parts == null ? lastPart(name) : parts.period();
+    }
+
     private static String valueName(String name, Shaping.Turn turn) {
+        PeriodName parts = turn.apart() ? PeriodName.of(name) : null;
+        if (parts != null) return parts.measure().isEmpty() ? turn.value() : parts.measure();
         int at = name.lastIndexOf(PART);
         return at < 0 ? turn.value() : name.substring(0, at);
     }
