@@ -457,7 +457,8 @@ class BringInPagesTest extends BrowserTest {
                         "newer.csv",
                         "region,town,lat,lon,litres\nNorth,Soria,41.7641,-2.4731,3\n,Burgos,42.3409,-3.6997,5\n* a note,,,,\n"));
         page.waitForURL("**/bring/*");
-        assertThat(page.locator("#diff").innerText().replaceAll("\\s+", " ")).isEqualTo("2 the same 0 changed 0 added 2 gone");
+        assertThat(page.locator("#diff").innerText().replaceAll("\\s+", " "))
+                .isEqualTo("2 the same 0 changed 0 added 2 gone");
     }
 
     @Test
