@@ -1,4 +1,5 @@
 import './head.js';
+import { whereAsked } from './asked.js';
 import { el, refuse } from './elements.js';
 import { ask } from './http.js';
 import { untilRead, withProgress } from './sending.js';
@@ -222,36 +223,11 @@ for (const control of document.querySelectorAll('[data-shape]')) {
     reread();
   });
 }
-by('take-missing')?.addEventListener('click', e => {
-  shaping.missing = [...shaping.missing, ...JSON.parse(e.target.dataset.words)];
-  reread();
-});
-for (const button of document.querySelectorAll('[data-sums]')) {
-  button.addEventListener('click', () => {
-    shaping[button.dataset.sums] = button.dataset.to === 'true';
-    reread();
-  });
-}
-for (const button of document.querySelectorAll('[data-rows]')) {
-  button.addEventListener('click', () => {
-    shaping.rows[button.dataset.rows] = JSON.parse(button.dataset.to);
-    reread();
-  });
-}
+whereAsked(shaping, reread);
 by('turn')?.addEventListener('click', e => {
   shaping.turn = { columns: JSON.parse(e.target.dataset.columns), period: 'period', value: 'value', apart: true };
   reread();
 });
-for (const name of ['turn-days', 'keep-days'])
-  by(name)?.addEventListener('click', e => {
-    shaping.monthFirst = e.currentTarget.dataset.monthFirst === 'true';
-    reread();
-  });
-for (const name of ['turn-marks', 'keep-marks'])
-  by(name)?.addEventListener('click', e => {
-    shaping.eitherMark = e.currentTarget.dataset.mark;
-    reread();
-  });
 by('drop-repeated')?.addEventListener('click', e => {
   shaping.dropped = [...shaping.dropped, ...JSON.parse(e.currentTarget.dataset.columns)];
   reread();

@@ -1,4 +1,5 @@
 import './head.js';
+import { whereAsked } from './asked.js';
 import { refuse } from './elements.js';
 import { ask } from './http.js';
 import { untilRead, withProgress } from './sending.js';
@@ -20,21 +21,28 @@ function serve(button, query) {
 serve(document.getElementById('serve'), '');
 serve(document.getElementById('append'), '?append=true');
 
+const intake = JSON.parse(document.getElementById('intake').textContent);
+const sources = JSON.parse(document.getElementById('sources').textContent);
+
+/** Reads the file again as its intake says now. */
+async function reread() {
+  try {
+    await untilRead(
+      await ask('POST', `/api/bring/${document.body.dataset.bring}/intake`, { body: intake }),
+      'it again',
+    );
+    location.reload();
+  } catch (refused) {
+    refuse(document.getElementById('refusal'), refused.message);
+    document.getElementById('progress').hidden = true;
+  }
+}
+whereAsked(intake.shaping, reread);
+
 /* A column that is called otherwise in this file: it is read again under the name it has here. */
 for (const choice of document.querySelectorAll('.renamed')) {
-  choice.addEventListener('change', async () => {
-    const intake = JSON.parse(document.getElementById('intake').textContent);
-    const sources = JSON.parse(document.getElementById('sources').textContent);
+  choice.addEventListener('change', () => {
     intake.shaping.names[sources[choice.value]] = choice.dataset.gone;
-    try {
-      await untilRead(
-        await ask('POST', `/api/bring/${document.body.dataset.bring}/intake`, { body: intake }),
-        'it again',
-      );
-      location.reload();
-    } catch (refused) {
-      refuse(document.getElementById('refusal'), refused.message);
-      document.getElementById('progress').hidden = true;
-    }
+    reread();
   });
 }

@@ -2,6 +2,7 @@ package sarnik.data;
 
 import static sarnik.language.Language.phrase;
 
+import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
 
@@ -62,6 +63,20 @@ public record About(
     /** The unit of a column's numbers; empty where none is told. */
     public String unit(String column) {
         return columns.containsKey(column) ? columns.get(column).unit() : "";
+    }
+
+    /**
+     * The same with the units that numbers have now, where what is told is what they had before.
+     *
+     * @param before units by the column's name
+     * @param now the same
+     */
+    public About withUnits(Map<String, String> before, Map<String, String> now) {
+        Map<String, OfColumn> told = new HashMap<>(columns);
+        told.replaceAll((name, column) -> column.unit.equals(before.get(name))
+                ? new OfColumn(now.get(name), column.description, column.meaning)
+                : column);
+        return new About(title, source, credit, licence, period, told);
     }
 
     /** What the numbers of a column are said to be; empty where that is left to be guessed. */

@@ -1,8 +1,10 @@
 package sarnik.table;
 
+import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 
 /**
  * What came of reading a file.
@@ -23,6 +25,8 @@ import java.util.Map;
  * @param sums rows that are sums of others
  * @param marks the marks in its numbers
  * @param rows rows and cells that may be meant in another way than they stand
+ * @param units units beside the numbers of each column of numbers, by its name in the table; more than one cannot be
+ *     added up
  * @param position the columns of the table with the longitudes and latitudes that the file's own shapes give; empty
  *     where it has none
  */
@@ -40,7 +44,35 @@ public record Reading(
         Boolean monthFirst,
         Sums sums,
         Marks marks,
-        Rows rows) {
+        Rows rows,
+        Map<String, List<String>> units) {
+
+    /** A hundredth and a thousandth: numbers with such a sign and without it are not of one size. */
+    private static final Set<String> PARTS = Set.of("%", "‰");
+
+    /**
+     * What is to be said of numbers that stand in other units than before, a sentence for each column.
+     *
+     * @param before the unit by the column's name; empty where there was none, not there where it is not known
+     */
+    public List<String> otherUnits(Map<String, String> before) {
+        List<String> said = new ArrayList<>();
+        units.forEach((column, now) -> {
+            String was = before.get(column);
+            if (now.size() > 1)
+                said.add("“%s” has amounts in several units (%s), which cannot be added up."
+                        .formatted(column, String.join(", ", now)));
+            else if (now.isEmpty() && was != null && PARTS.contains(was))
+                said.add("“%s” has no %s beside its numbers, as it had before.".formatted(column, was));
+            else if (!now.isEmpty()
+                    && was != null
+                    && !was.equals(now.get(0))
+                    && (!was.isEmpty() || PARTS.contains(now.get(0))))
+                said.add("“%s” is in %s, and was %s before."
+                        .formatted(column, now.get(0), was.isEmpty() ? "without a unit" : "in " + was));
+        });
+        return said;
+    }
 
     /**
      * Rows and cells that may be meant in another way than they stand in the file.

@@ -22,6 +22,8 @@ import java.util.TreeSet;
  * @param eitherMark the mark before decimals in a file whose numbers can all be read with it and without ("1,204"); null
  *     where it is found by looking
  * @param rows what is made of rows before columns are looked at; null for nothing
+ * @param units units that stood beside the numbers when rows were last taken, by the column's name in the table; empty
+ *     where there was none. Columns of which that is not known are not there
  */
 public record Shaping(
         Map<String, ColumnType> types,
@@ -35,7 +37,8 @@ public record Shaping(
         Boolean subtotals,
         Boolean categoryTotals,
         DecimalMark eitherMark,
-        Rows rows) {
+        Rows rows,
+        Map<String, String> units) {
 
     /** A shaping that leaves it to the dates whether their day or their month comes first. */
     public Shaping(
@@ -46,7 +49,20 @@ public record Shaping(
             Boolean totals,
             DecimalMark decimalMark,
             Turn turn) {
-        this(types, names, dropped, missing, totals, decimalMark, turn, null, false, false, null, Rows.AS_THEY_ARE);
+        this(
+                types,
+                names,
+                dropped,
+                missing,
+                totals,
+                decimalMark,
+                turn,
+                null,
+                false,
+                false,
+                null,
+                Rows.AS_THEY_ARE,
+                null);
     }
 
     public static final Shaping NONE = new Shaping(null, null, null, null, false, null, null);
@@ -120,6 +136,7 @@ public record Shaping(
 
     public Shaping {
         rows = rows == null ? Rows.BEFORE : rows;
+        units = units == null ? Map.of() : Map.copyOf(units);
         totals = Boolean.TRUE.equals(totals);
         subtotals = Boolean.TRUE.equals(subtotals);
         categoryTotals = Boolean.TRUE.equals(categoryTotals);
@@ -154,28 +171,18 @@ public record Shaping(
         names.forEach((source, name) -> {
             if (kept.containsKey(name)) all.put(source, kept.get(name));
         });
-        return with(all, names, monthFirst, eitherMark);
+        return with(all, names, monthFirst, eitherMark, units);
     }
 
     /** This shaping with more names for columns, by their name in the file. */
     public Shaping withNames(Map<String, String> more) {
         Map<String, String> all = new LinkedHashMap<>(names);
         all.putAll(more);
-        return with(types, all, monthFirst, eitherMark);
+        return with(types, all, monthFirst, eitherMark, units);
     }
 
-    /** This shaping with dates that can be read either way read so. */
-    public Shaping withMonthFirst(boolean first) {
-        return with(types, names, first, eitherMark);
-    }
-
-    /** This shaping with numbers that can be read either way read with this mark before decimals. */
-    public Shaping withEitherMark(DecimalMark mark) {
-        return with(types, names, monthFirst, mark);
-    }
-
-    private Shaping with(
-            Map<String, ColumnType> types, Map<String, String> names, Boolean monthFirst, DecimalMark eitherMark) {
+    /** This shaping with other things made of rows. */
+    public Shaping withRows(Rows other) {
         return new Shaping(
                 types,
                 names,
@@ -188,6 +195,67 @@ public record Shaping(
                 subtotals,
                 categoryTotals,
                 eitherMark,
-                rows);
+                other,
+                units);
+    }
+
+    /** This shaping with what another says of rows, words and marks, and more of its names for columns. */
+    public Shaping withRowsOf(Shaping other) {
+        return new Shaping(
+                        types,
+                        names,
+                        dropped,
+                        other.missing,
+                        other.totals,
+                        decimalMark,
+                        turn,
+                        other.monthFirst,
+                        other.subtotals,
+                        other.categoryTotals,
+                        other.eitherMark,
+                        other.rows,
+                        units)
+                .withNames(other.names);
+    }
+
+    /** This shaping with dates that can be read either way read so. */
+    public Shaping withMonthFirst(boolean first) {
+        return with(types, names, first, eitherMark, units);
+    }
+
+    /** This shaping with numbers that can be read either way read with this mark before decimals. */
+    public Shaping withEitherMark(DecimalMark mark) {
+        return with(types, names, monthFirst, mark, units);
+    }
+
+    /** This shaping with the units that stood beside numbers, see {@link Reading#units}. */
+    public Shaping withUnits(Map<String, List<String>> found) {
+        Map<String, String> known = new LinkedHashMap<>(units);
+        found.forEach((column, beside) -> {
+            if (beside.size() < 2) known.put(column, beside.isEmpty() ? "" : beside.get(0));
+        });
+        return with(types, names, monthFirst, eitherMark, known);
+    }
+
+    private Shaping with(
+            Map<String, ColumnType> types,
+            Map<String, String> names,
+            Boolean monthFirst,
+            DecimalMark eitherMark,
+            Map<String, String> units) {
+        return new Shaping(
+                types,
+                names,
+                dropped,
+                missing,
+                totals,
+                decimalMark,
+                turn,
+                monthFirst,
+                subtotals,
+                categoryTotals,
+                eitherMark,
+                rows,
+                units);
     }
 }

@@ -112,6 +112,7 @@ public final class TableReader {
         if (sources.isEmpty()) throw new UnreadableTableException("All columns are left out. Keep at least one.");
         List<CellForm> forms = survey.forms(columns, shaping);
         Map<String, Reading.Said> said = new LinkedHashMap<>();
+        Map<String, List<String>> units = new LinkedHashMap<>();
         boolean isGuessed = survey.isMarkGuessed(shaping);
         List<String> marked = new ArrayList<>();
         String example = null;
@@ -128,7 +129,11 @@ public final class TableReader {
                 if (example == null) example = either;
             }
             String unit = i < source.units().size() ? source.units().get(i) : "";
-            said(form, survey.guesses.get(i), unit, shaping.monthFirst() == null && !survey.daysAreTold())
+            FormGuess guess = survey.guesses.get(i);
+            if (form.type().isNumber())
+                units.put(
+                        name, guess.units().isEmpty() && !unit.isEmpty() ? List.of(unit) : List.copyOf(guess.units()));
+            said(form, guess, unit, shaping.monthFirst() == null && !survey.daysAreTold())
                     .ifPresent(words -> said.put(name, words));
         }
         // Where all rows are written as the first ones are, they have been taken in already.
@@ -159,7 +164,8 @@ public final class TableReader {
                 ordered == null ? null : ordered.isMonthFirst(),
                 survey.sums.found(),
                 new Reading.Marks(survey.mark(shaping), marked, example),
-                rows.found(GroupHeads.gaps(filled.parts(), sources)));
+                rows.found(GroupHeads.gaps(filled.parts(), sources)),
+                units);
     }
 
     /**
@@ -197,13 +203,13 @@ public final class TableReader {
         List<String> words = new ArrayList<>();
         boolean either = form.turned() != form && guess.isEitherWay() && untold;
         if (!form.words().isEmpty()) words.add(form.words() + (either ? ", though nothing in the file tells" : ""));
-        String unit = !form.type().isNumber() ? "" : guess.unit().isEmpty() ? below : guess.unit();
+        String unit = !form.type().isNumber() ? "" : guess.units().isEmpty() ? below : guess.unit();
         if (!unit.isEmpty()) words.add("in " + unit + (guess.unit().isEmpty() ? "" : some(guess, "is beside")));
         if (form.type() == ColumnType.TIME && guess.marked() > 0)
             words.add("turned into UTC by its offset" + some(guess, "stands behind"));
         if (form.type().isNumber() && !guess.flags().isEmpty())
             words.add("without the marks behind some (" + String.join(", ", guess.flags()) + ")");
-        if (form.type() == ColumnType.TEXT && guess.units().size() > 1)
+        if (guess.units().size() > 1)
             words.add("amounts in several units (" + String.join(", ", guess.units()) + "), which cannot be added up");
         return words.isEmpty()
                 ? Optional.empty()

@@ -101,7 +101,7 @@ class CellTextTest {
 
     @Test
     void isReadAsBeforeInTablesThatWereBroughtInBefore() throws IOException {
-        Shaping before = new Shaping(null, null, null, null, null, null, null, null, null, null, null, null);
+        Shaping before = Shaping.NONE.withRows(null);
         assertThat(before.rows().tidy()).isFalse();
         Table table = read(before, ODD);
         assertThat(table.names()).contains("town\u00A0");

@@ -33,22 +33,8 @@ class MendedRowsTest {
     }
 
     private static Reading read(RowSource file, Shaping.Rows rows, Shaping.Turn turn) throws IOException {
-        return new TableReader()
-                .read(
-                        file,
-                        new Shaping(
-                                null,
-                                null,
-                                null,
-                                null,
-                                null,
-                                null,
-                                turn,
-                                null,
-                                null,
-                                null,
-                                null,
-                                rows == null ? Shaping.Rows.AS_THEY_ARE : rows));
+        Shaping shaping = new Shaping(null, null, null, null, false, null, turn);
+        return new TableReader().read(file, rows == null ? shaping : shaping.withRows(rows));
     }
 
     private static Shaping.Rows lone(Shaping.Lone lone) {

@@ -147,8 +147,8 @@ class ShapingTest {
             assertThat(kept.table().rows()).isEqualTo(4);
             assertThat(kept.sums())
                     .isEqualTo(new Reading.Sums(0, List.of(), 1, false, List.of(says), 0, false, List.of()));
-            Reading without =
-                    read(file, new Shaping(null, null, null, null, false, null, null, null, true, false, null, null));
+            Reading without = read(
+                    file, new Shaping(null, null, null, null, false, null, null, null, true, false, null, null, null));
             assertThat(texts(without.table(), "town")).containsExactly("Soria", "Soria", "Zamora");
             assertThat(without.sums())
                     .isEqualTo(new Reading.Sums(0, List.of(), 1, true, List.of(says), 0, false, List.of()));
@@ -191,8 +191,9 @@ class ShapingTest {
             assertThat(kept.sums().withoutWithin()).isFalse();
             assertThat(kept.sums().categories())
                     .containsExactly(new Reading.OfACategory("Total", "sex"), new Reading.OfACategory("total", "sex"));
-            Reading without =
-                    read(BY_SEX, new Shaping(null, null, null, null, false, null, null, null, false, true, null, null));
+            Reading without = read(
+                    BY_SEX,
+                    new Shaping(null, null, null, null, false, null, null, null, false, true, null, null, null));
             assertThat(texts(without.table(), "sex")).containsExactly("women", "men", "women", "men");
             assertThat(without.sums().within()).isEqualTo(2);
             assertThat(without.sums().withoutWithin()).isTrue();

@@ -343,6 +343,38 @@ class WrittenValuesTest {
             assertThat(reading.said().get("v").words()).contains("several units ($, €)");
         }
 
+        @ParameterizedTest
+        @CsvSource(
+                delimiter = '|',
+                value = {
+                    "€5|€6|$7|$8|“v” is in $, and was in € before.",
+                    "5%|6%|0.05|0.06|“v” has no % beside its numbers, as it had before.",
+                    "0.05|0.06|5%|6%|“v” is in %, and was without a unit before.",
+                    "€5|€6|€7|$8|“v” has amounts in several units ($, €), which cannot be added up.",
+                    "€5|€6|7|8|",
+                    "5|6|€7|€8|",
+                    "€5|€6|€7|8|"
+                })
+        void inAnotherUnitThanBeforeAreSaidToBeSo(String a, String b, String c, String d, String said)
+                throws IOException {
+            Reading before = column(Shaping.NONE, a, b);
+            Shaping kept = Shaping.NONE.withTypesOf(before.table()).withUnits(before.units());
+            Reading now = column(kept, c, d);
+            assertThat(now.otherUnits(kept.units())).isEqualTo(said == null ? List.of() : List.of(said));
+            assertThat(now.otherUnits(Map.of()))
+                    .as("of tables brought in before units were kept only several at once are said")
+                    .hasSize(said != null && said.contains("several") ? 1 : 0);
+        }
+
+        @Test
+        void haveTheUnitsOfTheirLastRows() throws IOException {
+            Reading first = column(Shaping.NONE, "€5", "€6");
+            Shaping kept = Shaping.NONE.withUnits(first.units());
+            assertThat(kept.units()).as("the other column is of text").containsExactly(Map.entry("v", "€"));
+            assertThat(kept.withUnits(Map.of("v", List.of("$"))).units()).containsExactly(Map.entry("v", "$"));
+            assertThat(kept.withUnits(Map.of("v", List.of("$", "€"))).units()).containsExactly(Map.entry("v", "€"));
+        }
+
         @Test
         void sayHowManyHaveNoUnit() throws IOException {
             assertThat(column(Shaping.NONE, "12.5%", "0.3", "12.5%", "7")

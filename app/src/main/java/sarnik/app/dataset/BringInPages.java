@@ -112,9 +112,9 @@ class BringInPages {
                 bringIn.reading().troubles().first().stream()
                         .limit(SHOWN_TROUBLES)
                         .toList());
+        ask(bringIn, model);
         if (bringIn.refreshes() != null) return compare(bringIn, model);
         model.addAttribute("name", bringIn.name());
-        model.addAttribute("staysIn", bringIn.stays() == null ? null : bringIns.where(bringIn.stays()));
         model.addAttribute("form", bringIn.reading().form());
         model.addAttribute("intakeJson", json.of(bringIn.intake()));
         model.addAttribute("sheets", bringIn.sheets());
@@ -136,21 +136,11 @@ class BringInPages {
                                 ? systems(c)
                                 : List.of()));
         model.addAttribute("areas", bringIn.areas());
-        model.addAttribute("days", bringIn.days());
         model.addAttribute("sets", boundaries.names());
         model.addAttribute("byArea", bringIn.guess() instanceof Placing.ByArea a ? a : new Placing.ByArea("", ""));
         model.addAttribute("kind", bringIn.kind());
         model.addAttribute("turn", bringIn.intake().shaping().turn());
-        RowQuestions asked = RowQuestions.of(bringIn);
-        model.addAttribute("asked", asked);
-        model.addAttribute("repeatedJson", json.of(asked.repeated()));
-        model.addAttribute("downsJson", json.of(asked.downs()));
-        model.addAttribute("oncesJson", json.of(asked.onces()));
         model.addAttribute("periodsJson", json.of(bringIn.reading().periods()));
-        model.addAttribute(
-                "missingOffer", json.of(bringIn.reading().missingWords().keySet()));
-        model.addAttribute("reading", bringIn.reading());
-        model.addAttribute("sums", bringIn.reading().sums());
         model.addAttribute(
                 "dropped",
                 bringIn.reading().columns().stream()
@@ -184,6 +174,21 @@ class BringInPages {
         model.addAttribute("allColumns", table.names());
         model.addAttribute("byTie", bringIn.guess() instanceof Placing.ByTie t ? t : new Placing.ByTie("", -1, ""));
         return "look";
+    }
+
+    /** What was found in the rows of a file that may be meant in another way than they stand. */
+    private void ask(BringIn bringIn, Model model) {
+        RowQuestions asked = RowQuestions.of(bringIn);
+        model.addAttribute("asked", asked);
+        model.addAttribute("repeatedJson", json.of(asked.repeated()));
+        model.addAttribute("downsJson", json.of(asked.downs()));
+        model.addAttribute("oncesJson", json.of(asked.onces()));
+        model.addAttribute("staysIn", bringIn.stays() == null ? null : bringIns.where(bringIn.stays()));
+        model.addAttribute("days", bringIn.days());
+        model.addAttribute("reading", bringIn.reading());
+        model.addAttribute("sums", bringIn.reading().sums());
+        model.addAttribute(
+                "missingOffer", json.of(bringIn.reading().missingWords().keySet()));
     }
 
     /** Newer rows of a dataset beside those it serves. */

@@ -153,7 +153,7 @@ class BringInService {
             Placing placing = refreshes == null
                     ? likely.of(reading, files.first().areas(), person)
                     : datasets.description(refreshes).map(Description::placing).orElse(null);
-            Comparison comparison = refreshes == null ? null : compare(refreshes, reading.parts(), progress);
+            Comparison comparison = refreshes == null ? null : compare(refreshes, reading, intake, progress);
             BringIn.Days days = days(reading, placing);
             if (days != null && days.monthFirst())
                 reading = TableFiles.open(sent.files(), sent.names(), intake.withMonthFirst())
@@ -200,7 +200,8 @@ class BringInService {
                         .formatted(new Locale("", country).getDisplayCountry(Locale.ENGLISH)));
     }
 
-    private Comparison compare(long dataset, TableParts newer, Progress progress) {
+    private Comparison compare(long dataset, Reading reading, Intake intake, Progress progress) {
+        TableParts newer = reading.parts();
         progress.next("Comparing");
         RowKeeper.Beside beside = keeper.compare(dataset, newer, progress);
         progress.next("Placing");
@@ -213,7 +214,14 @@ class BringInService {
         } catch (RefusedException cannot) {
             unfit = cannot.getMessage();
         }
-        return new Comparison(beside.against(), beside.before(), beside.below(), beside.diff(), placing, unfit);
+        return new Comparison(
+                beside.against(),
+                beside.before(),
+                beside.below(),
+                beside.diff(),
+                placing,
+                reading.otherUnits(intake.shaping().units()),
+                unfit);
     }
 
     /** Where other rows lie may be taken from datasets only that the person may read. */
@@ -314,7 +322,7 @@ class BringInService {
                 bringIn.stays().keep());
     }
 
-    /** How its files are read from now on: as these were, with what was guessed of types, marks, days and months. */
+    /** How its files are read from now on: as these were, with what was guessed of types, marks, days and months, and found of units. */
     private static Intake kept(BringIn bringIn) {
         Shaping shaping =
                 bringIn.intake().shaping().withTypesOf(bringIn.reading().table());
@@ -322,7 +330,8 @@ class BringInService {
         if (monthFirst != null) shaping = shaping.withMonthFirst(monthFirst);
         Shaping.DecimalMark mark = bringIn.reading().marks().decimal();
         if (mark != null) shaping = shaping.withEitherMark(mark);
-        return new Intake(bringIn.intake().choices(), shaping);
+        return new Intake(
+                bringIn.intake().choices(), shaping.withUnits(bringIn.reading().units()));
     }
 
     /** The units that stand beside the numbers of the file. */
@@ -342,13 +351,18 @@ class BringInService {
     void serve(BringIn bringIn, boolean append, SignedIn person, Progress progress) {
         if (bringIn.refreshes() == null)
             throw new RefusedException("This file is not brought in for a dataset. Keep it as a new one.");
+        if (append && !bringIn.comparison().units().isEmpty())
+            throw new RefusedException(
+                    String.join(" ", bringIn.comparison().units())
+                            + " Such rows cannot be put below the others. Let them take the place of the old ones, or mend the file.");
         RowKeeper.Newer newer = new RowKeeper.Newer(
                 bringIn.reading().parts(),
                 append,
                 bringIn.comparison().against(),
                 bringIn.reading().troubles().total(),
                 bringIn.fileName(),
-                bringIn.intake().shaping().names());
+                bringIn.intake().shaping(),
+                bringIn.reading().units());
         room.claimed(bringIn.id(), person, () -> keeper.refresh(bringIn.refreshes(), newer, person, progress));
     }
 }

@@ -1,5 +1,6 @@
 package sarnik.app.dataset;
 
+import java.util.List;
 import sarnik.table.TableDiff;
 
 /**
@@ -9,6 +10,14 @@ import sarnik.table.TableDiff;
  * @param before how many rows it has
  * @param below how many of the newer rows are not there yet
  * @param placing what placing finds of the newer rows; null where they have no place, or cannot be placed
+ * @param units what is to be said of numbers that stand in other units than before
  * @param unfit why they cannot be placed, a sentence; null where they can
  */
-record Comparison(long against, long before, long below, TableDiff diff, PlacingPreview placing, String unfit) {}
+record Comparison(
+        long against,
+        long before,
+        long below,
+        TableDiff diff,
+        PlacingPreview placing,
+        List<String> units,
+        String unfit) {}

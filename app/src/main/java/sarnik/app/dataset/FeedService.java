@@ -8,7 +8,6 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Collectors;
@@ -29,6 +28,7 @@ import sarnik.place.Match;
 import sarnik.place.PlacedTable;
 import sarnik.place.Words;
 import sarnik.table.Reading;
+import sarnik.table.Shaping;
 import sarnik.table.TableDiff;
 import sarnik.table.UnreadableTableException;
 import tools.jackson.databind.json.JsonMapper;
@@ -238,6 +238,9 @@ class FeedService {
     }
 
     private DatasetRefresh keep(long id, Feed feed, Reading reading, Progress progress) {
+        Shaping shaping = keeper.intake(id).shaping();
+        List<String> units = reading.otherUnits(shaping.units());
+        if (!units.isEmpty()) throw new RefusedException(String.join(" ", units));
         Loaded served = service.needed(id, progress);
         RowKeeper.Beside beside = keeper.compare(id, reading.parts(), progress);
         TableDiff diff = beside.diff();
@@ -257,7 +260,8 @@ class FeedService {
                         beside.against(),
                         reading.troubles().total(),
                         feed.address(),
-                        Map.of()),
+                        shaping,
+                        reading.units()),
                 feed.person(),
                 progress);
         return record(

@@ -17,6 +17,7 @@ import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
 import sarnik.table.ColumnType;
 import sarnik.table.Reading;
+import sarnik.table.Shaping;
 import sarnik.table.Table;
 import sarnik.table.TableDiff;
 import sarnik.table.TableParts;
@@ -162,10 +163,18 @@ public class RowKeeper {
      * @param against the version that they were compared with, which they may take the place of; null for the one that
      *     is
      *     served as this begins
-     * @param names what columns of the file are called here; kept, so that it holds at every refresh
+     * @param shaping what a person has said of the file's rows and of what its columns are called here; kept, so that it
+     *     holds at every refresh
+     * @param units units beside the numbers of its columns; kept, so that another one is seen at every refresh
      */
     record Newer(
-            TableParts rows, boolean append, Long against, long troubles, String fileName, Map<String, String> names) {}
+            TableParts rows,
+            boolean append,
+            Long against,
+            long troubles,
+            String fileName,
+            Shaping shaping,
+            Map<String, List<String>> units) {}
 
     /**
      * Newer rows beside those that are served.
@@ -234,7 +243,7 @@ public class RowKeeper {
             DatasetVersion version = placeable(written(id, served, newer, held, person, progress), said.placing());
             served.serve(version.getId());
             versions.forgetOld(id, version.getId());
-            keepNames(id, newer.names(), person);
+            keepTold(id, newer, person);
             // The last moment at which it can be stopped: what was written is taken back with the transaction.
             progress.at(0, 0);
             return version.getNumber();
@@ -255,13 +264,16 @@ public class RowKeeper {
         }
     }
 
-    /** What a person has said of renamed columns holds from now on. */
-    private void keepNames(long id, Map<String, String> names, long person) {
+    /** What a person has said of newer rows holds from now on, and so do the units that their numbers have. */
+    private void keepTold(long id, Newer newer, long person) {
         Dataset dataset = stored.findWithLockById(id).orElseThrow(() -> RefusedException.gone("dataset"));
         Intake kept = dataset.getIntake() == null ? Intake.NONE : mapper.readValue(dataset.getIntake(), Intake.class);
-        if (kept.shaping().names().entrySet().containsAll(names.entrySet())) return;
-        dataset.takeIn(mapper.writeValueAsString(
-                new Intake(kept.choices(), kept.shaping().withNames(names))));
+        Shaping told = kept.shaping().withRowsOf(newer.shaping()).withUnits(newer.units());
+        if (told.equals(kept.shaping())) return;
+        dataset.takeIn(mapper.writeValueAsString(new Intake(kept.choices(), told)));
+        if (dataset.getAbout() != null)
+            dataset.describe(mapper.writeValueAsString(mapper.readValue(dataset.getAbout(), About.class)
+                    .withUnits(kept.shaping().units(), told.units())));
         dataset.changed(person);
     }
 
