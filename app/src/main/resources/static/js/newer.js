@@ -46,3 +46,4 @@ for (const choice of document.querySelectorAll('.renamed')) {
     reread();
   });
 }
+document.body.dataset.ready = 'true';

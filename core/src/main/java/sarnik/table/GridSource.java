@@ -2,7 +2,9 @@ package sarnik.table;
 
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.stream.IntStream;
 
 /**
@@ -48,11 +50,15 @@ public final class GridSource implements RowSource {
                     + " rows, with the column names in its first line.");
         }
         Header found = look(first, choices.headerRow());
-        at = choices.headerRows() == null ? found : new Header(found.first, choices.headerRows());
-        header = names(first, at);
-        units = choices.headerRows() == null && at.rows > 0
-                ? units(first.subList(Math.min(at.last(), first.size()), first.size()))
+        Header told = choices.headerRows() == null ? found : new Header(found.first, choices.headerRows());
+        List<String> below = choices.headerRows() == null && told.rows > 0
+                ? units(first.subList(Math.min(told.last(), first.size()), first.size()))
                 : List.of();
+        // Words below names that are the same tell those apart: "still" and "sparkling" below "litres" and "litres".
+        boolean isLowerPart = told.rows == 1 && isShared(names(first, told), below);
+        at = isLowerPart ? new Header(told.first, 2) : told;
+        units = isLowerPart ? List.of() : below;
+        header = names(first, at);
         // A column without a name goes by its place, whatever was left out before it.
         for (int i = 0; i < header.size(); i++)
             if (CellText.isBlank(header.get(i)) && grid.position(i) != i)
@@ -102,6 +108,18 @@ public final class GridSource implements RowSource {
         }
         if (units == 0 || others == 0 && units < 2) return List.of();
         return IntStream.range(0, width).mapToObj(i -> unit(cell(first, i))).toList();
+    }
+
+    /** Whether columns of one name have different words below it. */
+    private static boolean isShared(List<String> names, List<String> below) {
+        Map<String, String> first = new HashMap<>();
+        for (int i = 0; i < Math.min(names.size(), below.size()); i++) {
+            String other = below.get(i).isEmpty() || names.get(i).isBlank()
+                    ? null
+                    : first.putIfAbsent(names.get(i), below.get(i));
+            if (other != null && !other.equals(below.get(i))) return true;
+        }
+        return false;
     }
 
     /** A unit without brackets around it. */

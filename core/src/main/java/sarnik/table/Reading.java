@@ -26,7 +26,9 @@ import java.util.Set;
  * @param marks the marks in its numbers
  * @param rows rows and cells that may be meant in another way than they stand
  * @param units units beside the numbers of each column of numbers, by its name in the table; more than one cannot be
- *     added up
+ *     added up. Of each column of times {@link #OFFSET} where times were turned into UTC
+ * @param newerPeriods columns that have become rows though they were not there when it was said which do
+ * @param gonePeriods columns that were to become rows and are not there
  * @param position the columns of the table with the longitudes and latitudes that the file's own shapes give; empty
  *     where it has none
  */
@@ -45,7 +47,12 @@ public record Reading(
         Sums sums,
         Marks marks,
         Rows rows,
-        Map<String, List<String>> units) {
+        Map<String, List<String>> units,
+        List<String> newerPeriods,
+        List<String> gonePeriods) {
+
+    /** Stands for the offset from UTC behind times. */
+    public static final String OFFSET = "UTC";
 
     /** A hundredth and a thousandth: numbers with such a sign and without it are not of one size. */
     private static final Set<String> PARTS = Set.of("%", "‰");
@@ -62,6 +69,10 @@ public record Reading(
             if (now.size() > 1)
                 said.add("“%s” has amounts in several units (%s), which cannot be added up."
                         .formatted(column, String.join(", ", now)));
+            else if (now.contains(OFFSET) && "".equals(was))
+                said.add("“%s” has offsets from UTC behind its times, and had none before.".formatted(column));
+            else if (now.isEmpty() && OFFSET.equals(was))
+                said.add("“%s” has no offset from UTC behind its times, as it had before.".formatted(column));
             else if (now.isEmpty() && was != null && PARTS.contains(was))
                 said.add("“%s” has no %s beside its numbers, as it had before.".formatted(column, was));
             else if (!now.isEmpty()

@@ -92,8 +92,8 @@ public final class TableReader {
                 file, ColumnNames.unique(file.header(), shaping.rows().tidy(), troubles), shaping);
         List<String> written = rows.header();
         List<String> periods = PeriodName.among(written);
-        RowSource source =
-                shaping.turn() == null ? rows : new TurnedSource(rows, written, shaping.turn(), shaping.missing());
+        TurnedSource turned = shaping.turn() == null ? null : new TurnedSource(rows, written, shaping);
+        RowSource source = turned == null ? rows : turned;
         List<String> columns = source.header();
 
         List<String> names = columns.stream()
@@ -133,6 +133,8 @@ public final class TableReader {
             if (form.type().isNumber())
                 units.put(
                         name, guess.units().isEmpty() && !unit.isEmpty() ? List.of(unit) : List.copyOf(guess.units()));
+            if (form.type() == ColumnType.TIME)
+                units.put(name, guess.marked() > 0 ? List.of(Reading.OFFSET) : List.of());
             said(form, guess, unit, shaping.monthFirst() == null && !survey.daysAreTold())
                     .ifPresent(words -> said.put(name, words));
         }
@@ -165,7 +167,9 @@ public final class TableReader {
                 survey.sums.found(),
                 new Reading.Marks(survey.mark(shaping), marked, example),
                 rows.found(GroupHeads.gaps(filled.parts(), sources)),
-                units);
+                units,
+                turned == null ? List.of() : List.copyOf(turned.newer()),
+                turned == null ? List.of() : List.copyOf(turned.gone()));
     }
 
     /**

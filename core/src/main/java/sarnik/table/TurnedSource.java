@@ -2,6 +2,7 @@ package sarnik.table;
 
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
@@ -23,21 +24,40 @@ final class TurnedSource extends RowsOver {
     /** For each period and each column of values the column of the wide table; -1 where there is none. */
     private final int[][] columnOf;
 
+    /** Periods of the file that were not known when it was said which are turned, and those that are not in it. */
+    private final List<String> newer = new ArrayList<>();
+
+    private final List<String> gone = new ArrayList<>();
+
     /**
+     * Turns the columns that the shaping names, as many of them as there are. Where rows of the table are kept already,
+     * columns that they do not have are turned as well if they are named by a period of the same measure.
+     *
      * @param names the wide table's columns, unique
-     * @param missing words that mean that there is no value
-     * @throws UnreadableTableException when the turn names a column that is not there, or a name that is taken
+     * @throws UnreadableTableException when no column is left of one of their measures, or a name is taken
      */
-    TurnedSource(RowSource wide, List<String> names, Shaping.Turn turn, Set<String> missing) {
+    TurnedSource(RowSource wide, List<String> names, Shaping shaping) {
         super(wide);
-        this.missing = missing;
+        Shaping.Turn turn = shaping.turn();
+        missing = shaping.missing();
         Set<String> turned = new LinkedHashSet<>(turn.columns());
+        Set<String> left = new HashSet<>();
+        turned.stream().filter(names::contains).forEach(column -> left.add(valueName(column, turn)));
         for (String column : turned) {
-            if (!names.contains(column)) {
+            if (!left.contains(valueName(column, turn))) {
                 throw new UnreadableTableException("The file has no column “" + column
                         + "” to turn into rows. Choose the columns of periods again.");
             }
+            if (!names.contains(column)) gone.add(column);
         }
+        gone.forEach(turned::remove);
+        if (!shaping.types().isEmpty())
+            for (String name : names) {
+                boolean isKnown =
+                        shaping.types().containsKey(name) || shaping.dropped().contains(name);
+                if (isKnown || PeriodName.of(name) == null || !left.contains(valueName(name, turn))) continue;
+                if (turned.add(name)) newer.add(name);
+            }
         Set<String> foundPeriods = new LinkedHashSet<>();
         Set<String> foundValues = new LinkedHashSet<>();
         for (int i = 0; i < names.size(); i++) {
@@ -60,6 +80,16 @@ final class TurnedSource extends RowsOver {
         }
         add(turn.period());
         values.forEach(value -> add(value.equals(turn.value()) ? value : free(value)));
+    }
+
+    /** Columns that have become rows though they were not named. */
+    List<String> newer() {
+        return newer;
+    }
+
+    /** Columns that were to become rows and are not there. */
+    List<String> gone() {
+        return gone;
     }
 
     /** A name that no other column has. */

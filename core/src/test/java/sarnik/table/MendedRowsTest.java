@@ -382,6 +382,18 @@ class MendedRowsTest {
         }
 
         @Test
+        void areNamesWhereTheyTellColumnsOfOneNameApart() throws IOException {
+            Reading reading = read("town,litres,litres,price\n,still,sparkling,€\nSoria,1,2,3\nLerma,4,5,6\n", null);
+            assertThat(reading.table().names())
+                    .containsExactly("town", "litres · still", "litres · sparkling", "price · €");
+            assertThat(reading.table().rows()).isEqualTo(2);
+            assertThat(read("town,litres,litres\n,l,l\nSoria,1,2\nLerma,4,5\n", null)
+                            .table()
+                            .names())
+                    .containsExactly("town", "litres", "litres 2");
+        }
+
+        @Test
         void haveToBeTheSameInFilesPutTogether() throws IOException {
             RowSource first = file("a.csv", FILE);
             assertThat(new JoinedSource(List.of(first, file("b.csv", FILE)), List.of("a", "b")).units())

@@ -470,12 +470,34 @@ class ShapingTest {
         }
 
         @Test
-        void isRefusedWhereAColumnHasGone() {
+        void isRefusedWhereAllColumnsOfAMeasureHaveGone() {
             Shaping turn = new Shaping(
-                    null, null, null, null, false, null, new Shaping.Turn(List.of("2023", "2026"), "year", "litres"));
+                    null,
+                    null,
+                    null,
+                    null,
+                    false,
+                    null,
+                    new Shaping.Turn(List.of("2023", "pay 2026"), "year", "litres"));
             assertThatThrownBy(() -> read("town,2023\nSoria,3\n", turn))
                     .isInstanceOf(UnreadableTableException.class)
-                    .hasMessageContaining("2026");
+                    .hasMessageContaining("pay 2026");
+        }
+
+        @Test
+        void takesNewPeriodsOfWhatIsKeptAndDoesWithoutOldOnes() throws IOException {
+            Shaping.Turn turn = new Shaping.Turn(List.of("2022", "2023", "2024"), "year", "litres");
+            Shaping first = new Shaping(null, null, Set.of("2021"), null, false, null, turn);
+            Reading before = read("town,2020,2021,2022,2023,2024\nSoria,9,8,3,4,5\n", first);
+            assertThat(before.newerPeriods()).as("nothing is kept yet").isEmpty();
+            assertThat(before.table().names()).containsExactly("town", "2020", "year", "litres");
+            Reading newer = read(
+                    "town,2020,2021,2023,2024,2025,pay 2025\nSoria,9,8,4,5,6,7\n", first.withTypesOf(before.table()));
+            assertThat(newer.newerPeriods()).containsExactly("2025");
+            assertThat(newer.gonePeriods()).containsExactly("2022");
+            assertThat(texts(newer.table(), "year")).containsExactly("2023", "2024", "2025");
+            assertThat(texts(newer.table(), "litres")).containsExactly("4", "5", "6");
+            assertThat(newer.table().names()).containsExactly("town", "2020", "pay 2025", "year", "litres");
         }
     }
 

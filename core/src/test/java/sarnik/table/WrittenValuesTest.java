@@ -351,6 +351,9 @@ class WrittenValuesTest {
                     "5%|6%|0.05|0.06|“v” has no % beside its numbers, as it had before.",
                     "0.05|0.06|5%|6%|“v” is in %, and was without a unit before.",
                     "€5|€6|€7|$8|“v” has amounts in several units ($, €), which cannot be added up.",
+                    "2021-01-05T10:00Z|2021-01-05T11:00Z|2021-01-05T10:00|2021-01-05T11:00|“v” has no offset from UTC behind its times, as it had before.",
+                    "2021-01-05T10:00|2021-01-05T11:00|2021-01-05T10:00Z|2021-01-05T11:00Z|“v” has offsets from UTC behind its times, and had none before.",
+                    "2021-01-05T10:00Z|2021-01-05T11:00Z|2021-01-05T10:00+01:00|2021-01-05T11:00Z|",
                     "€5|€6|7|8|",
                     "5|6|€7|€8|",
                     "€5|€6|€7|8|"

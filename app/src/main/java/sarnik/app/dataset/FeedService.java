@@ -267,11 +267,17 @@ class FeedService {
         return record(
                 id,
                 DatasetRefresh.Outcome.SERVED,
-                words(diff, added, served.placed(), service.needed(id, progress).placed()),
+                words(
+                        reading,
+                        diff,
+                        added,
+                        served.placed(),
+                        service.needed(id, progress).placed()),
                 number);
     }
 
-    private static String words(TableDiff diff, long putBelow, PlacedTable before, PlacedTable placed) {
+    private static String words(
+            Reading reading, TableDiff diff, long putBelow, PlacedTable before, PlacedTable placed) {
         List<String> parts = new ArrayList<>();
         if (putBelow > 0) parts.add("%,d rows put below the others".formatted(putBelow));
         else {
@@ -281,6 +287,8 @@ class FeedService {
         }
         if (!diff.newColumns().isEmpty()) parts.add("new columns: " + String.join(", ", diff.newColumns()));
         if (!diff.goneColumns().isEmpty()) parts.add("columns gone: " + String.join(", ", diff.goneColumns()));
+        if (!reading.newerPeriods().isEmpty()) parts.add("new periods: " + String.join(", ", reading.newerPeriods()));
+        if (!reading.gonePeriods().isEmpty()) parts.add("periods gone: " + String.join(", ", reading.gonePeriods()));
         if (placed != null) {
             long open = placed.rows(Match.State.DOUBTFUL) + placed.rows(Match.State.UNPLACED);
             if (open > 0) parts.add("%,d rows doubtful or unplaced".formatted(open));

@@ -271,9 +271,12 @@ public class RowKeeper {
         Shaping told = kept.shaping().withRowsOf(newer.shaping()).withUnits(newer.units());
         if (told.equals(kept.shaping())) return;
         dataset.takeIn(mapper.writeValueAsString(new Intake(kept.choices(), told)));
-        if (dataset.getAbout() != null)
+        if (dataset.getAbout() != null) {
+            Map<String, String> units = new HashMap<>(told.units());
+            units.values().removeIf(Reading.OFFSET::equals);
             dataset.describe(mapper.writeValueAsString(mapper.readValue(dataset.getAbout(), About.class)
-                    .withUnits(kept.shaping().units(), told.units())));
+                    .withUnits(kept.shaping().units(), units)));
+        }
         dataset.changed(person);
     }
 

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Route;
+import java.net.http.HttpResponse;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -459,6 +460,39 @@ class BringInPagesTest extends BrowserTest {
         page.waitForURL("**/bring/*");
         assertThat(page.locator("#diff").innerText().replaceAll("\\s+", " "))
                 .isEqualTo("2 the same 0 changed 0 added 2 gone");
+    }
+
+    @Test
+    void newerRowsInAnotherUnitAreSaidAndNotPutBelowTheOthers() throws Exception {
+        Page page = bring(RunningSarnik.file("prices.csv", "town,price\nSoria,€5\nBurgos,€6\n"));
+        page.waitForURL("**/bring/*");
+        scriptIsThere(page);
+        page.click("#keep");
+        page.waitForURL("**/datasets/*");
+        page.setInputFiles("#file", RunningSarnik.file("newer.csv", "town,price\nSoria,$5\nTotal,$8\nLerma,$7\n"));
+        page.waitForURL("**/bring/*");
+        page.waitForSelector("body[data-ready=true]");
+        assertThat(page.locator(".units-said").innerText()).contains("“price” is in $, and was in € before.");
+        assertThat(page.isDisabled("#append")).isTrue();
+        HttpResponse<String> below = sarnik.client("ana")
+                .send(
+                        "POST",
+                        "/api/bring/" + page.url().replaceAll(".*/", "") + "/serve?append=true",
+                        "application/json",
+                        "");
+        assertThat(below.body()).contains("cannot be put below the others");
+        // What is asked of the rows of a file is asked of newer ones too, and holds from then on.
+        assertThat(page.locator("#categories-said").innerText()).contains("1 row", "“Total” in “town”");
+        page.click("[data-sums][data-to=true]");
+        page.waitForSelector("text=Left out as totals of a category");
+        page.waitForSelector("body[data-ready=true]");
+        page.click("#serve");
+        page.waitForURL("**/datasets/*");
+        assertThat(page.inputValue("[data-unit=price]")).isEqualTo("$");
+        page.setInputFiles("#file", RunningSarnik.file("third.csv", "town,price\nSoria,$5\nTotal,$8\nLerma,$9\n"));
+        page.waitForURL("**/bring/*");
+        assertThat(page.locator(".units-said").count()).isZero();
+        assertThat(page.locator("main").innerText()).contains("Left out as", "third.csv has 2 rows");
     }
 
     @Test

@@ -9,8 +9,10 @@ import java.net.InetSocketAddress;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.concurrent.atomic.AtomicLong;
+import java.util.concurrent.atomic.AtomicReference;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.DisplayName;
@@ -103,6 +105,35 @@ class FeedTest {
         step.incrementAndGet();
         ask();
         assertThat(served().rows()).isEqualTo(17);
+    }
+
+    @Test
+    void rowsInAnotherUnitAreNotServedUnlessSomebodyLooks() throws Exception {
+        AtomicReference<String> rows = new AtomicReference<>("place,price\nSoria,€5\nLerma,€6\n");
+        stock = ana.bring(RunningSarnik.file("prices.csv", rows.get()), "Prices of a feed");
+        HttpServer prices = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 4);
+        prices.createContext("/prices.csv", exchange -> {
+            byte[] body = rows.get().getBytes(StandardCharsets.UTF_8);
+            exchange.sendResponseHeaders(200, body.length);
+            exchange.getResponseBody().write(body);
+            exchange.close();
+        });
+        prices.start();
+        try {
+            allow(prices.getAddress().getPort());
+            feed("http://127.0.0.1:" + prices.getAddress().getPort() + "/prices.csv", null, false);
+            rows.set("place,price\nSoria,€5\nLerma,€7\n");
+            assertThat(ask().get("outcome").asString()).isEqualTo("SERVED");
+            for (String other : List.of("place,price\nSoria,$5\nLerma,$9\n", "place,price\nSoria,€5\nLerma,$9\n")) {
+                rows.set(other);
+                JsonNode asked = ask();
+                assertThat(asked.get("outcome").asString()).isEqualTo("FAILED");
+                assertThat(asked.get("words").asString()).contains("“price”", "$", "€", "still served");
+                assertThat(served().column("price").text(1)).isEqualTo("7");
+            }
+        } finally {
+            prices.stop(0);
+        }
     }
 
     @Test
