@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.Consumer;
 
 /**
  * What is made of a file's columns before they are kept. Kept with a dataset, so that it holds at every refresh.
@@ -65,7 +66,7 @@ public record Shaping(
                 null);
     }
 
-    public static final Shaping NONE = new Shaping(null, null, null, null, false, null, null);
+    public static final Shaping NONE = ofTurn(null);
 
     /** Marks before decimals. */
     public enum DecimalMark {
@@ -154,6 +155,11 @@ public record Shaping(
         return new Shaping(types, null, null, null, false, null, null);
     }
 
+    /** A shaping that only turns columns into rows. */
+    public static Shaping ofTurn(Turn turn) {
+        return new Shaping(null, null, null, null, false, null, turn);
+    }
+
     /** This shaping with types for the kept columns, so that a refresh guesses none of them again. */
     public Shaping withTypesOf(Table kept) {
         Map<String, ColumnType> kinds = new LinkedHashMap<>();
@@ -171,61 +177,43 @@ public record Shaping(
         names.forEach((source, name) -> {
             if (kept.containsKey(name)) all.put(source, kept.get(name));
         });
-        return with(all, names, monthFirst, eitherMark, units);
+        return with(p -> p.types = all);
     }
 
     /** This shaping with more names for columns, by their name in the file. */
     public Shaping withNames(Map<String, String> more) {
         Map<String, String> all = new LinkedHashMap<>(names);
         all.putAll(more);
-        return with(types, all, monthFirst, eitherMark, units);
+        return with(p -> p.names = all);
     }
 
     /** This shaping with other things made of rows. */
     public Shaping withRows(Rows other) {
-        return new Shaping(
-                types,
-                names,
-                dropped,
-                missing,
-                totals,
-                decimalMark,
-                turn,
-                monthFirst,
-                subtotals,
-                categoryTotals,
-                eitherMark,
-                other,
-                units);
+        return with(p -> p.rows = other);
     }
 
     /** This shaping with what another says of rows, words and marks, and more of its names for columns. */
     public Shaping withRowsOf(Shaping other) {
-        return new Shaping(
-                        types,
-                        names,
-                        dropped,
-                        other.missing,
-                        other.totals,
-                        decimalMark,
-                        turn,
-                        other.monthFirst,
-                        other.subtotals,
-                        other.categoryTotals,
-                        other.eitherMark,
-                        other.rows,
-                        units)
+        return with(p -> {
+                    p.missing = other.missing;
+                    p.totals = other.totals;
+                    p.monthFirst = other.monthFirst;
+                    p.subtotals = other.subtotals;
+                    p.categoryTotals = other.categoryTotals;
+                    p.eitherMark = other.eitherMark;
+                    p.rows = other.rows;
+                })
                 .withNames(other.names);
     }
 
     /** This shaping with dates that can be read either way read so. */
     public Shaping withMonthFirst(boolean first) {
-        return with(types, names, first, eitherMark, units);
+        return with(p -> p.monthFirst = first);
     }
 
     /** This shaping with numbers that can be read either way read with this mark before decimals. */
     public Shaping withEitherMark(DecimalMark mark) {
-        return with(types, names, monthFirst, mark, units);
+        return with(p -> p.eitherMark = mark);
     }
 
     /** This shaping with the units that stood beside numbers, see {@link Reading#units}. */
@@ -234,28 +222,59 @@ public record Shaping(
         found.forEach((column, beside) -> {
             if (beside.size() < 2) known.put(column, beside.isEmpty() ? "" : beside.get(0));
         });
-        return with(types, names, monthFirst, eitherMark, known);
+        return with(p -> p.units = known);
     }
 
-    private Shaping with(
-            Map<String, ColumnType> types,
-            Map<String, String> names,
-            Boolean monthFirst,
-            DecimalMark eitherMark,
-            Map<String, String> units) {
-        return new Shaping(
-                types,
-                names,
-                dropped,
-                missing,
-                totals,
-                decimalMark,
-                turn,
-                monthFirst,
-                subtotals,
-                categoryTotals,
-                eitherMark,
-                rows,
-                units);
+    private Shaping with(Consumer<Parts> change) {
+        Parts parts = new Parts(this);
+        change.accept(parts);
+        return parts.shaping();
+    }
+
+    /** The parts of a shaping while some of them change. */
+    private static final class Parts {
+
+        private final Shaping of;
+        private Map<String, ColumnType> types;
+        private Map<String, String> names;
+        private Set<String> missing;
+        private Boolean totals;
+        private Boolean monthFirst;
+        private Boolean subtotals;
+        private Boolean categoryTotals;
+        private DecimalMark eitherMark;
+        private Rows rows;
+        private Map<String, String> units;
+
+        Parts(Shaping of) {
+            this.of = of;
+            types = of.types;
+            names = of.names;
+            missing = of.missing;
+            totals = of.totals;
+            monthFirst = of.monthFirst;
+            subtotals = of.subtotals;
+            categoryTotals = of.categoryTotals;
+            eitherMark = of.eitherMark;
+            rows = of.rows;
+            units = of.units;
+        }
+
+        Shaping shaping() {
+            return new Shaping(
+                    types,
+                    names,
+                    of.dropped,
+                    missing,
+                    totals,
+                    of.decimalMark,
+                    of.turn,
+                    monthFirst,
+                    subtotals,
+                    categoryTotals,
+                    eitherMark,
+                    rows,
+                    units);
+        }
     }
 }

@@ -5,28 +5,27 @@ import java.util.List;
 
 /**
  * Rows of a file that has been read as text already, so that it need not be cut into cells again: all of them, or as
- * many as are
- * wanted, spread evenly over the file.
- *
- * @param table all its columns as text
- * @param file where it came from
- * @param most how many rows are shown at most
+ * many as are wanted, spread evenly over the file.
  */
-public record TextRows(Table table, RowSource file, int most) implements RowSource {
+public final class TextRows extends RowsOver {
+
+    private final Table table;
+    private final int most;
+
+    /**
+     * @param table all its columns as text
+     * @param file where it came from
+     * @param most how many rows are shown at most
+     */
+    public TextRows(Table table, RowSource file, int most) {
+        super(file);
+        this.table = table;
+        this.most = most;
+    }
 
     @Override
     public List<String> header() {
         return table.names();
-    }
-
-    @Override
-    public int positionAt() {
-        return file.positionAt();
-    }
-
-    @Override
-    public Shaping.DecimalMark usualMark() {
-        return file.usualMark();
     }
 
     @Override
@@ -42,10 +41,5 @@ public record TextRows(Table table, RowSource file, int most) implements RowSour
             }
             visitor.row(row + 1L, view);
         }
-    }
-
-    @Override
-    public String words() {
-        return file.words();
     }
 }

@@ -33,7 +33,7 @@ class MendedRowsTest {
     }
 
     private static Reading read(RowSource file, Shaping.Rows rows, Shaping.Turn turn) throws IOException {
-        Shaping shaping = new Shaping(null, null, null, null, false, null, turn);
+        Shaping shaping = Shaping.ofTurn(turn);
         return new TableReader().read(file, rows == null ? shaping : shaping.withRows(rows));
     }
 

@@ -23,7 +23,7 @@ class PeriodNameTest {
         return new TableReader()
                 .read(
                         CsvFile.open(Files.writeString(directory.resolve("t.csv"), text), FileChoices.NONE),
-                        new Shaping(null, null, null, null, false, null, turn));
+                        Shaping.ofTurn(turn));
     }
 
     @ParameterizedTest

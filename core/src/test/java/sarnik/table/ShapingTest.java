@@ -436,8 +436,7 @@ class ShapingTest {
         void hasARowForEachPeriodThatHasAValue() throws IOException {
             Reading wide = read("town,2023,2024,2025\nSoria,3,,5\nZamora,,,\n", Shaping.NONE);
             assertThat(wide.periods()).containsExactly("2023", "2024", "2025");
-            Shaping turn = new Shaping(
-                    null, null, null, null, false, null, new Shaping.Turn(wide.periods(), "year", "litres"));
+            Shaping turn = Shaping.ofTurn(new Shaping.Turn(wide.periods(), "year", "litres"));
             Table table =
                     read("town,2023,2024,2025\nSoria,3,,5\nZamora,,,\n", turn).table();
             assertThat(table.names()).containsExactly("town", "year", "litres");
@@ -460,8 +459,7 @@ class ShapingTest {
                             "Use · Refills · 2025",
                             "Money · Takings · 2024",
                             "Money · Takings · 2025");
-            Shaping turn =
-                    new Shaping(null, null, null, null, false, null, new Shaping.Turn(wide.periods(), "year", null));
+            Shaping turn = Shaping.ofTurn(new Shaping.Turn(wide.periods(), "year", null));
             Table table = read(file, new FileChoices(null, null, null, 1, 3, null, null), turn)
                     .table();
             assertThat(table.names())
@@ -471,14 +469,7 @@ class ShapingTest {
 
         @Test
         void isRefusedWhereAllColumnsOfAMeasureHaveGone() {
-            Shaping turn = new Shaping(
-                    null,
-                    null,
-                    null,
-                    null,
-                    false,
-                    null,
-                    new Shaping.Turn(List.of("2023", "pay 2026"), "year", "litres"));
+            Shaping turn = Shaping.ofTurn(new Shaping.Turn(List.of("2023", "pay 2026"), "year", "litres"));
             assertThatThrownBy(() -> read("town,2023\nSoria,3\n", turn))
                     .isInstanceOf(UnreadableTableException.class)
                     .hasMessageContaining("pay 2026");

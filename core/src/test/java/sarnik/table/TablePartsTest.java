@@ -159,14 +159,7 @@ class TablePartsTest {
         for (int row = 0; row < 40_000; row++) text.append("K").append(row).append(",1,2,3\n");
         Path file = directory.resolve("wide.csv");
         Files.writeString(file, text);
-        Shaping turned = new Shaping(
-                null,
-                null,
-                null,
-                null,
-                false,
-                null,
-                new Shaping.Turn(List.of("2021", "2022", "2023"), "year", "litres"));
+        Shaping turned = Shaping.ofTurn(new Shaping.Turn(List.of("2021", "2022", "2023"), "year", "litres"));
         Reading read = new TableReader().read(CsvFile.open(file, FileChoices.NONE), turned, 200_000);
         assertThat(read.parts().rows()).isEqualTo(120_000);
         assertThat(read.parts().areHeld()).isFalse();

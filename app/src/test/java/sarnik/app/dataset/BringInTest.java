@@ -50,6 +50,27 @@ class BringInTest {
     }
 
     @Test
+    void aTableOfPeriodsPlacedByPositionsInOneColumnIsLookedAt(RunningSarnik sarnik) throws Exception {
+        SarnikClient ana = sarnik.client("ana");
+        JsonNode taken = take(
+                ana,
+                RunningSarnik.file(
+                        "wide.csv",
+                        "position,beds,2023,2024\n\"41.7636, -2.4649\",7,1,2\n\"42.3439, -3.6969\",8,3,4\n"));
+        assertThat(taken.get("guess").get("lat").asString()).isEqualTo("position");
+        assertThat(taken.get("guess").get("lon").isNull()).isTrue();
+        ana.json(
+                "POST",
+                "/api/bring/" + taken.get("id").asString() + "/intake",
+                Map.of(
+                        "shaping",
+                        Map.of("turn", Map.of("columns", List.of("2023", "2024"), "period", "year", "value", "use"))));
+        HttpResponse<String> page = ana.get(taken.get("address").asString());
+        assertThat(page.statusCode()).isEqualTo(200);
+        assertThat(page.body()).contains("4 rows").contains("beds");
+    }
+
+    @Test
     void placingSaysWhatIsPlacedDoubtfulAndUnplaced(RunningSarnik sarnik) throws Exception {
         SarnikClient ana = sarnik.client("ana");
         JsonNode taken = take(ana, Samples.sales());
