@@ -101,7 +101,7 @@ final class OdsSheets implements Sheets {
     /** The sheets in their order, each with its merged cells; the file is gone through once for all. */
     private Map<String, List<Merged>> survey() throws IOException {
         if (sheets == null) {
-            Reading reading = new Reading(null, (number, cells) -> true);
+            Reading reading = new Reading(null, (number, cells, hidden) -> true);
             reading.run();
             sheets = reading.merged;
         }
@@ -164,23 +164,37 @@ final class OdsSheets implements Sheets {
             List<Merged> spans = new ArrayList<>();
             if (seen) merged.putIfAbsent(name, spans);
             int number = 1;
+            // Within a group that is folded, at this depth; 0 for none.
+            int folded = 0;
             // Rows may lie in groups, and a table may lie within a cell.
             for (int depth = 1; depth > 0; ) {
                 int event = xml.next();
-                if (event == XMLStreamConstants.END_ELEMENT) depth--;
-                else if (event == XMLStreamConstants.START_ELEMENT && wanted && is(TABLE, "table-row")) {
+                if (event == XMLStreamConstants.END_ELEMENT) {
+                    if (depth-- == folded) folded = 0;
+                } else if (event == XMLStreamConstants.START_ELEMENT && wanted && is(TABLE, "table-row")) {
                     int times = times("number-rows-repeated", MOST_ROWS);
+                    boolean unseen = folded > 0 || !isSeen(xml.getAttributeValue(TABLE, "visibility"));
                     List<String> cells = row(number, spans);
                     if (!cells.isEmpty()) {
                         count((long) cells.size() * (times - 1));
                         for (int i = 0; i < times && number + i <= MOST_ROWS; i++)
-                            if (!rows.row(number + i, cells)) return false;
+                            if (!rows.row(number + i, cells, unseen)) return false;
                     }
                     number += Math.min(times, MOST_ROWS);
                     if (number > MOST_ROWS) wanted = false;
-                } else if (event == XMLStreamConstants.START_ELEMENT) depth++;
+                } else if (event == XMLStreamConstants.START_ELEMENT) {
+                    depth++;
+                    if (folded == 0
+                            && is(TABLE, "table-row-group")
+                            && "false".equals(xml.getAttributeValue(TABLE, "display"))) folded = depth;
+                }
             }
             return !wanted || sheet == null;
+        }
+
+        /** Whether a row is shown (ODF 1.3 part 3, 19.749): it is neither put away nor filtered out. */
+        private static boolean isSeen(String visibility) {
+            return !"collapse".equals(visibility) && !"filter".equals(visibility);
         }
 
         private int times(String attribute, int most) {

@@ -170,6 +170,11 @@ final class ShapeColumn extends RowsOver implements FeatureSource {
                 public boolean isMerged(int index) {
                     return index < own && cells.isMerged(index);
                 }
+
+                @Override
+                public boolean isHidden() {
+                    return cells.isHidden();
+                }
             });
         });
     }

@@ -54,8 +54,9 @@ final class SheetGrid implements Grid {
      * A row that was unpacked.
      *
      * @param merged which of its cells are merged with the one above
+     * @param hidden whether the sheet does not show it
      */
-    private record Kept(long line, String[] cells, BitSet merged) {}
+    private record Kept(long line, String[] cells, BitSet merged, boolean hidden) {}
 
     /** Is shown the rows of the range. */
     private interface Visitor {
@@ -63,9 +64,10 @@ final class SheetGrid implements Grid {
         /**
          * @param cells from the first column of the range on
          * @param merged which of them are merged with the one above, whose text they show
+         * @param hidden whether the sheet does not show the row
          * @return whether more are wanted
          */
-        boolean row(int number, List<String> cells, BitSet merged);
+        boolean row(int number, List<String> cells, BitSet merged, boolean hidden);
     }
 
     private SheetGrid(Sheets sheets, String sheet, int[] range) {
@@ -103,7 +105,7 @@ final class SheetGrid implements Grid {
         String best = names.get(0);
         for (String name : names.subList(0, Math.min(MOST_LOOKED_AT, names.size()))) {
             int[] seen = new int[2];
-            sheets.each(name, (number, cells) -> {
+            sheets.each(name, (number, cells, hidden) -> {
                 int filled = (int) cells.stream().filter(c -> !c.isBlank()).count();
                 if (filled > 0) seen[0]++;
                 if (filled > 1) seen[1]++;
@@ -150,16 +152,16 @@ final class SheetGrid implements Grid {
         BitSet filled = new BitSet();
         List<Kept> rows = new ArrayList<>();
         long[] cells = {0};
-        within((line, row, spanned) -> {
+        within((line, row, spanned, hidden) -> {
             for (int i = 0; i < row.size(); i++) if (!row.get(i).isBlank()) filled.set(i);
             cells[0] += row.size();
-            if (cells[0] <= MOST_KEPT) rows.add(new Kept(line, row.toArray(String[]::new), spanned));
+            if (cells[0] <= MOST_KEPT) rows.add(new Kept(line, row.toArray(String[]::new), spanned, hidden));
             else rows.clear();
             return true;
         });
         columns = filled.stream().toArray();
         if (cells[0] > MOST_KEPT) return;
-        rows.replaceAll(r -> new Kept(r.line, chosen(Arrays.asList(r.cells)), chosen(r.merged)));
+        rows.replaceAll(r -> new Kept(r.line, chosen(Arrays.asList(r.cells)), chosen(r.merged), r.hidden));
         kept = rows;
     }
 
@@ -180,13 +182,13 @@ final class SheetGrid implements Grid {
     /** Shows the rows of the range that are not empty, with merged cells filled down. */
     private void within(Visitor visitor) throws IOException {
         Map<Integer, String> above = new HashMap<>();
-        sheets.each(sheet, (number, cells) -> {
+        sheets.each(sheet, (number, cells, hidden) -> {
             if (number > range[2]) return false;
             if (number < range[0] || cells.size() < range[1] && merged.isEmpty()) return true;
             List<String> own = cells.subList(Math.min(range[1] - 1, cells.size()), Math.min(range[3], cells.size()));
             BitSet spanned = merged.isEmpty() ? RowSource.NONE : new BitSet();
             List<String> row = filledDown(number, own, above, spanned);
-            for (String cell : row) if (!cell.isBlank()) return visitor.row(number, row, spanned);
+            for (String cell : row) if (!cell.isBlank()) return visitor.row(number, row, spanned, hidden);
             return true;
         });
     }
@@ -217,14 +219,15 @@ final class SheetGrid implements Grid {
     @Override
     public void each(RowSource.Visitor visitor) throws IOException {
         if (kept != null) {
-            for (Kept row : kept) visitor.row(row.line, RowSource.cells(Arrays.asList(row.cells), row.merged));
+            for (Kept row : kept)
+                visitor.row(row.line, RowSource.cells(Arrays.asList(row.cells), row.merged, row.hidden));
             return;
         }
         // What the visitor throws is its own matter and passes through as it is.
         RuntimeException[] theirs = new RuntimeException[1];
-        within((line, cells, spanned) -> {
+        within((line, cells, spanned, hidden) -> {
             try {
-                visitor.row(line, RowSource.cells(Arrays.asList(chosen(cells)), chosen(spanned)));
+                visitor.row(line, RowSource.cells(Arrays.asList(chosen(cells)), chosen(spanned), hidden));
                 return true;
             } catch (RuntimeException stopped) {
                 theirs[0] = stopped;

@@ -31,9 +31,10 @@ interface Sheets {
         /**
          * @param number of the row, from 1
          * @param cells from the first column on, as far as the row has some; empty where there is none
+         * @param hidden whether the sheet does not show it
          * @return whether more are wanted
          */
-        boolean row(int number, List<String> cells);
+        boolean row(int number, List<String> cells, boolean hidden);
     }
 
     /** The name of the format, for people. */

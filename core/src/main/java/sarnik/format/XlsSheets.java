@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.BitSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -27,6 +28,7 @@ import org.apache.poi.hssf.record.LabelSSTRecord;
 import org.apache.poi.hssf.record.MergeCellsRecord;
 import org.apache.poi.hssf.record.NumberRecord;
 import org.apache.poi.hssf.record.Record;
+import org.apache.poi.hssf.record.RowRecord;
 import org.apache.poi.hssf.record.SSTRecord;
 import org.apache.poi.hssf.record.StringRecord;
 import org.apache.poi.poifs.filesystem.DirectoryNode;
@@ -118,6 +120,7 @@ final class XlsSheets implements Sheets {
         private int row = -1;
         private String[] cells = new String[16];
         private int count;
+        private final BitSet hidden = new BitSet();
         private FormulaRecord awaiting;
         private boolean enough;
 
@@ -157,6 +160,10 @@ final class XlsSheets implements Sheets {
                 case BOFRecord.sid -> began();
                 case EOFRecord.sid -> ended();
                 case MergeCellsRecord.sid -> merged((MergeCellsRecord) record);
+                case RowRecord.sid -> {
+                    RowRecord said = (RowRecord) record;
+                    if (wanted && depth == 1) hidden.set(said.getRowNumber(), said.getZeroHeight());
+                }
                 case StringRecord.sid -> {
                     if (awaiting != null) cell(awaiting, ((StringRecord) record).getString());
                     awaiting = null;
@@ -232,8 +239,9 @@ final class XlsSheets implements Sheets {
 
         /** Shows the row that is full. */
         private void shown() {
-            if (count > 0 && rows != null && !rows.row(row + 1, Arrays.asList(Arrays.copyOf(cells, count))))
-                enough = true;
+            if (count > 0
+                    && rows != null
+                    && !rows.row(row + 1, Arrays.asList(Arrays.copyOf(cells, count)), hidden.get(row))) enough = true;
             count = 0;
         }
     }

@@ -82,7 +82,7 @@ final class XlsxSheets implements Sheets {
                 boolean more = true;
                 while (more && each.hasNext()) {
                     Row row = each.next();
-                    more = rows.row(row.getRowNum(), cells(row, from1904));
+                    more = rows.row(row.getRowNum(), cells(row, from1904), row.isHidden());
                 }
             }
             return null;

@@ -81,6 +81,11 @@ public final class JoinedSource extends RowsOver {
                         public boolean isMerged(int index) {
                             return cells.isMerged(index < order.length ? order[index] : index);
                         }
+
+                        @Override
+                        public boolean isHidden() {
+                            return cells.isHidden();
+                        }
                     }));
         }
     }

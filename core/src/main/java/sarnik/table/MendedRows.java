@@ -3,6 +3,7 @@ package sarnik.table;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.BitSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -34,9 +35,13 @@ final class MendedRows extends RowsOver {
 
     private final boolean[] once;
 
+    /** Columns of whose merged cell all rows so far were left out, its first among them. */
+    private final BitSet headless = new BitSet();
+
     private long shown;
     private long repeated;
     private long lone;
+    private long hidden;
     private final List<String> examples = new ArrayList<>();
     private final long[] filled;
     private final Map<Integer, MergedRun> merged = new TreeMap<>();
@@ -85,6 +90,7 @@ final class MendedRows extends RowsOver {
         shown = 0;
         repeated = 0;
         lone = 0;
+        hidden = 0;
         examples.clear();
         merged.clear();
         Arrays.fill(filled, 0);
@@ -103,10 +109,18 @@ final class MendedRows extends RowsOver {
                 heading[0] = alone;
                 if (told.lone() != Shaping.Lone.KEPT) return;
             }
+            if (cells.isHidden()) {
+                hidden++;
+                if (told.onlyShown()) {
+                    leaveOut(cells, above);
+                    return;
+                }
+            }
             boolean isMerged = (cells.isMerged() || !merged.isEmpty()) && countMerged(cells);
             boolean isFilled = down.length > 0 && sums.isNone(cells) && fillDown(cells, above);
             if (!isMerged && !isFilled && header.size() == names.size()) visitor.row(line, cells);
             else visitor.row(line, mended(cells, isFilled ? above : null, heading[0]));
+            headless.clear();
         });
     }
 
@@ -158,11 +172,22 @@ final class MendedRows extends RowsOver {
         return words && (names.size() > 2 || text.matches(NOTE)) ? text : null;
     }
 
+    /** Takes of a row that is left out what holds in those below it, too. */
+    private void leaveOut(Cells cells, String[] above) {
+        takeHeads(cells, above);
+        for (int i = 0; i < once.length; i++) if (once[i] && !cells.isMerged(i)) headless.set(i);
+    }
+
+    /** Whether a cell shows what stands in a row above it that was taken. */
+    private boolean isAgain(Cells cells, int column) {
+        return cells.isMerged(column) && !headless.get(column);
+    }
+
     /** Counts numbers in cells that are merged with the one above. @return whether some are to be left out */
     private boolean countMerged(Cells cells) {
         boolean any = false;
         for (int i = 0; i < Math.min(cells.count(), names.size()); i++) {
-            if (!cells.isMerged(i)) {
+            if (!isAgain(cells, i)) {
                 MergedRun run = merged.get(i);
                 if (run != null) run.isOver = true;
                 continue;
@@ -185,25 +210,34 @@ final class MendedRows extends RowsOver {
 
     /** Takes what a row has of its own. @return whether something of the rows above is to be filled in */
     private boolean fillDown(Cells cells, String[] above) {
+        takeHeads(cells, above);
         boolean any = false;
-        for (int i = 0; i < down.length; i++) {
-            String own = down[i] < cells.count() ? cells.get(down[i]) : "";
-            if (!CellText.isBlank(own)) {
-                above[i] = own;
-                // Another group begins: what stood within the one before does not hold for it.
-                for (int within = i + 1; within < down.length; within++) above[within] = null;
-            } else if (above[i] != null) {
+        for (int i = 0; i < down.length; i++)
+            if (above[i] != null && CellText.isBlank(own(cells, i))) {
                 filled[i]++;
                 any = true;
             }
-        }
         return any;
+    }
+
+    private void takeHeads(Cells cells, String[] above) {
+        for (int i = 0; i < down.length; i++) {
+            String own = own(cells, i);
+            if (CellText.isBlank(own)) continue;
+            above[i] = own;
+            // Another group begins: what stood within the one before does not hold for it.
+            for (int within = i + 1; within < down.length; within++) above[within] = null;
+        }
+    }
+
+    private String own(Cells cells, int filledDown) {
+        return down[filledDown] < cells.count() ? cells.get(down[filledDown]) : "";
     }
 
     private Cells mended(Cells cells, String[] above, String heading) {
         List<String> row = new ArrayList<>();
         for (int i = 0; i < cells.count(); i++)
-            row.add(i < once.length && once[i] && cells.isMerged(i) ? "" : cells.get(i));
+            row.add(i < once.length && once[i] && isAgain(cells, i) ? "" : cells.get(i));
         if (above != null)
             for (int i = 0; i < down.length; i++) {
                 while (row.size() <= down[i]) row.add("");
@@ -232,6 +266,15 @@ final class MendedRows extends RowsOver {
         // Where that is how most rows are, it is how rows of this table are.
         boolean isUsual = told.lone() == Shaping.Lone.KEPT && lone * 2 > shown;
         return new Reading.Rows(
-                repeated, told.names(), isUsual ? 0 : lone, told.lone(), examples, gaps, downs, numbers);
+                repeated,
+                told.names(),
+                isUsual ? 0 : lone,
+                told.lone(),
+                examples,
+                gaps,
+                downs,
+                numbers,
+                hidden,
+                told.onlyShown());
     }
 }

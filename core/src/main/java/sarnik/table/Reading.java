@@ -97,6 +97,8 @@ public record Reading(
      *     cell of their own
      * @param filledDown columns that are filled down, with how many cells were
      * @param merged columns with numbers in merged cells
+     * @param hidden how many rows the sheet does not show
+     * @param onlyShown whether those are left out
      */
     public record Rows(
             long names,
@@ -106,7 +108,9 @@ public record Reading(
             List<String> examples,
             Map<String, Long> gaps,
             Map<String, Long> filledDown,
-            List<Merged> merged) {
+            List<Merged> merged,
+            long hidden,
+            boolean onlyShown) {
 
         public Rows {
             examples = List.copyOf(examples);

@@ -34,6 +34,11 @@ public interface RowSource {
         default boolean isMerged(int index) {
             return false;
         }
+
+        /** Whether the sheet does not show the row: a filter, a folded group or a hand has hidden it. */
+        default boolean isHidden() {
+            return false;
+        }
     }
 
     /** Is shown the rows one by one. */
@@ -79,11 +84,14 @@ public interface RowSource {
 
     /** Cells held as a list. */
     static Cells cells(List<String> cells) {
-        return cells(cells, NONE);
+        return cells(cells, NONE, false);
     }
 
-    /** @param merged which of them are merged with the one above */
-    static Cells cells(List<String> cells, BitSet merged) {
+    /**
+     * @param merged which of them are merged with the one above
+     * @param hidden whether the sheet does not show the row
+     */
+    static Cells cells(List<String> cells, BitSet merged, boolean hidden) {
         return new Cells() {
             @Override
             public int count() {
@@ -103,6 +111,11 @@ public interface RowSource {
             @Override
             public boolean isMerged(int index) {
                 return merged.get(index);
+            }
+
+            @Override
+            public boolean isHidden() {
+                return hidden;
             }
         };
     }

@@ -118,13 +118,15 @@ public record Shaping(
      * @param names whether rows that repeat the names of the columns are kept; null for not
      * @param tidy whether texts are taken without what cannot be seen; null for not, as in tables that were brought in
      *     before that was asked
+     * @param onlyShown whether rows that a sheet hides are left out; null for not
      */
-    public record Rows(Set<String> filledDown, Set<String> once, Lone lone, Boolean names, Boolean tidy) {
+    public record Rows(
+            Set<String> filledDown, Set<String> once, Lone lone, Boolean names, Boolean tidy, Boolean onlyShown) {
 
         /** Those of tables that were brought in before rows were mended: their texts stay as they are written. */
-        static final Rows BEFORE = new Rows(null, null, null, null, false);
+        static final Rows BEFORE = new Rows(null, null, null, null, false, false);
 
-        public static final Rows AS_THEY_ARE = new Rows(null, null, null, null, true);
+        public static final Rows AS_THEY_ARE = new Rows(null, null, null, null, true, false);
 
         public Rows {
             filledDown = filledDown == null ? Set.of() : Set.copyOf(filledDown);
@@ -132,6 +134,7 @@ public record Shaping(
             lone = lone == null ? Lone.KEPT : lone;
             names = Boolean.TRUE.equals(names);
             tidy = Boolean.TRUE.equals(tidy);
+            onlyShown = Boolean.TRUE.equals(onlyShown);
         }
     }
 

@@ -12,6 +12,8 @@ import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.apache.poi.hssf.usermodel.HSSFRow;
+import org.apache.poi.hssf.usermodel.HSSFSheet;
 import org.apache.poi.hssf.usermodel.HSSFWorkbook;
 import org.apache.poi.poifs.filesystem.POIFSFileSystem;
 import org.apache.poi.ss.usermodel.Sheet;
@@ -19,11 +21,14 @@ import org.apache.poi.ss.util.CellRangeAddress;
 import org.dhatim.fastexcel.Workbook;
 import org.dhatim.fastexcel.Worksheet;
 import org.junit.jupiter.api.DisplayName;
+import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import sarnik.table.FileChoices;
+import sarnik.table.Reading;
+import sarnik.table.RowSource;
 import sarnik.table.Shaping;
 import sarnik.table.Table;
 import sarnik.table.TableReader;
@@ -178,6 +183,75 @@ class SheetsTest {
                                 row("<table:covered-table-cell/>", cell("Almazán")),
                                 row(cell("Burgos"), cell("Lerma")))))))
                 .containsExactly(List.of("Soria", "Soria"), List.of("Soria", "Almazán"), List.of("Burgos", "Lerma"));
+    }
+
+    @Nested
+    @DisplayName("rows that the sheet does not show")
+    class Hidden {
+
+        private void areSaidAndLeftOutByOnePress(byte[] book) throws IOException {
+            RowSource file = open(book, FileChoices.NONE).rows();
+            Reading all = new TableReader().read(file, Shaping.NONE);
+            assertThat(all.rows().hidden()).isEqualTo(3);
+            assertThat(all.rows().onlyShown()).isFalse();
+            assertThat(all.table().rows()).isEqualTo(5);
+            Reading some = new TableReader()
+                    .read(file, Shaping.NONE.withRows(new Shaping.Rows(null, null, null, null, true, true)));
+            assertThat(some.rows().hidden()).isEqualTo(3);
+            assertThat(some.rows().onlyShown()).isTrue();
+            assertThat(rows(some.table())).containsExactly(List.of("Town 1", "1"), List.of("Town 5", "5"));
+        }
+
+        @Test
+        void ofAWorkbookOfToday() throws IOException {
+            ByteArrayOutputStream out = new ByteArrayOutputStream();
+            try (Workbook book = new Workbook(out, "Test", "1.0")) {
+                Worksheet sheet = book.newWorksheet("Rows");
+                sheet.value(0, 0, "town");
+                sheet.value(0, 1, "litres");
+                for (int r = 1; r <= 5; r++) {
+                    sheet.value(r, 0, "Town " + r);
+                    sheet.value(r, 1, r);
+                }
+                for (int r : new int[] {2, 3, 4, 9}) sheet.hideRow(r);
+            }
+            areSaidAndLeftOutByOnePress(out.toByteArray());
+        }
+
+        @Test
+        void ofAnOlderWorkbook() throws IOException {
+            HSSFWorkbook book = new HSSFWorkbook();
+            // What another sheet hides is its own matter.
+            for (String name : List.of("Rows", "Others")) {
+                HSSFSheet sheet = book.createSheet(name);
+                sheet.createRow(0).createCell(0).setCellValue("town");
+                sheet.getRow(0).createCell(1).setCellValue("litres");
+                for (int r = 1; r <= 5; r++) {
+                    HSSFRow row = sheet.createRow(r);
+                    row.createCell(0).setCellValue("Town " + r);
+                    row.createCell(1).setCellValue(r);
+                    row.setZeroHeight(name.equals("Rows") == (r > 1 && r < 5));
+                }
+            }
+            areSaidAndLeftOutByOnePress(written(book));
+        }
+
+        @Test
+        void ofAnOpenDocument() throws IOException {
+            String folded = "<table:table-row-group table:display=\"false\"><table:table-row-group>"
+                    + row(cell("Town 4"), cell("4")) + "</table:table-row-group></table:table-row-group>";
+            areSaidAndLeftOutByOnePress(ods(
+                    "",
+                    sheet(
+                            "Rows",
+                            "",
+                            row(cell("town"), cell("litres")),
+                            "<table:table-row-group>" + row(cell("Town 1"), cell("1")) + "</table:table-row-group>",
+                            row(cell("Town 2"), cell("2")).replaceFirst("row", "row table:visibility=\"filter\""),
+                            row(cell("Town 3"), cell("3")).replaceFirst("row", "row table:visibility=\"collapse\""),
+                            folded,
+                            row(cell("Town 5"), cell("5")).replaceFirst("row", "row table:visibility=\"visible\""))));
+        }
     }
 
     @Test

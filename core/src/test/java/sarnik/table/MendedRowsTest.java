@@ -38,11 +38,11 @@ class MendedRowsTest {
     }
 
     private static Shaping.Rows lone(Shaping.Lone lone) {
-        return new Shaping.Rows(null, null, lone, null, true);
+        return new Shaping.Rows(null, null, lone, null, true, null);
     }
 
     private static Shaping.Rows filledDown(String... columns) {
-        return new Shaping.Rows(Set.of(columns), null, null, null, true);
+        return new Shaping.Rows(Set.of(columns), null, null, null, true, null);
     }
 
     /** All rows, cells parted by bars. */
@@ -77,7 +77,7 @@ class MendedRowsTest {
 
         @Test
         void areKeptWhereSomebodySaysSo() throws IOException {
-            Reading reading = read(PAGES, new Shaping.Rows(null, null, null, true, true));
+            Reading reading = read(PAGES, new Shaping.Rows(null, null, null, true, true, null));
             assertThat(reading.table().rows()).isEqualTo(5);
             assertThat(reading.table().column("litres").type()).isEqualTo(ColumnType.TEXT);
             assertThat(reading.rows().withNames()).isTrue();
@@ -250,12 +250,16 @@ class MendedRowsTest {
     class Merged {
 
         /** A sheet whose cells with a caret are merged with the one above. */
-        private record Sheet(List<String> header, List<List<String>> cells) implements RowSource {
+        private record Sheet(List<String> header, List<List<String>> cells, Set<Integer> hidden) implements RowSource {
 
             static Sheet of(String... rows) {
                 List<List<String>> cells =
                         Arrays.stream(rows).map(row -> List.of(row.split(","))).toList();
-                return new Sheet(cells.get(0), cells.subList(1, cells.size()));
+                return new Sheet(cells.get(0), cells.subList(1, cells.size()), Set.of());
+            }
+
+            static Sheet hiding(Set<Integer> rows, Sheet sheet) {
+                return new Sheet(sheet.header, sheet.cells, rows);
             }
 
             @Override
@@ -269,7 +273,7 @@ class MendedRowsTest {
                         merged.set(i, at < row);
                         shown.add(cells.get(at).get(i));
                     }
-                    visitor.row(row + 2L, RowSource.cells(shown, merged));
+                    visitor.row(row + 2L, RowSource.cells(shown, merged, hidden.contains(row)));
                 }
             }
 
@@ -296,7 +300,7 @@ class MendedRowsTest {
 
         @Test
         void standOnceWhereSomebodySaysSo() throws IOException {
-            Reading reading = read(BUDGETS, new Shaping.Rows(null, Set.of("budget"), null, null, true), null);
+            Reading reading = read(BUDGETS, new Shaping.Rows(null, Set.of("budget"), null, null, true, null), null);
             assertThat(rows(reading))
                     .containsExactly(
                             "North|2024|500|Lerma",
@@ -305,6 +309,30 @@ class MendedRowsTest {
                             "South|2025|700|Cádiz",
                             "South|2025|null|Jerez");
             assertThat(reading.rows().merged()).containsExactly(new Reading.Merged("budget", "500", 3, true));
+        }
+
+        @Test
+        void standInTheFirstRowThatIsShown() throws IOException {
+            Sheet sheet = Sheet.hiding(Set.of(0, 3), BUDGETS);
+            Shaping.Rows told = new Shaping.Rows(Set.of("region"), Set.of("budget"), null, null, true, true);
+            Reading reading = read(sheet, told, null);
+            assertThat(rows(reading))
+                    .containsExactly("North|2024|500|Soria", "North|2025|null|Burgos", "South|2025|700|Jerez");
+            assertThat(reading.rows().hidden()).isEqualTo(2);
+        }
+
+        @Test
+        void headsOfGroupsHoldBelowThoughTheirRowsAreLeftOut() throws IOException {
+            Sheet sheet = Sheet.hiding(
+                    Set.of(0, 3), Sheet.of("region,town", "North,Lerma", ",Soria", ",Burgos", "South,Jerez", ",Ronda"));
+            Reading reading = read(sheet, new Shaping.Rows(Set.of("region"), null, null, null, true, true), null);
+            assertThat(rows(reading)).containsExactly("North|Soria", "North|Burgos", "South|Ronda");
+            assertThat(reading.rows().filledDown()).containsEntry("region", 3L);
+            Reading files = read(
+                    new JoinedSource(List.of(sheet, sheet), List.of("a", "b")),
+                    new Shaping.Rows(null, null, null, null, true, null),
+                    null);
+            assertThat(files.rows().hidden()).isEqualTo(4);
         }
 
         @Test
