@@ -225,7 +225,8 @@ for (const control of document.querySelectorAll('[data-shape]')) {
 }
 whereAsked(shaping, reread);
 by('turn')?.addEventListener('click', e => {
-  shaping.turn = { columns: JSON.parse(e.target.dataset.columns), period: 'period', value: 'value', apart: true };
+  const { columns, year } = e.target.dataset;
+  shaping.turn = { columns: JSON.parse(columns), period: 'period', value: 'value', apart: true, year: year ?? null };
   reread();
 });
 by('drop-repeated')?.addEventListener('click', e => {

@@ -19,6 +19,8 @@ import java.util.Set;
  *     occur
  * @param periods columns that could be turned into rows because they are named by periods; empty where there are fewer
  *     than three
+ * @param ofYear the column, as the file names it, that says of which year those are; null where they say so themselves, or
+ *     none does
  * @param said what was guessed of how columns are written, by their names in the table; those of which it goes without
  *     saying are not there
  * @param monthFirst whether dates have their month before their day; null where no column has either
@@ -41,6 +43,7 @@ public record Reading(
         Map<String, String> source,
         Map<String, Long> missingWords,
         List<String> periods,
+        String ofYear,
         List<String> position,
         Map<String, Said> said,
         Boolean monthFirst,

@@ -86,18 +86,26 @@ public record Shaping(
      * @param value name of the column of values where the names have only one part
      * @param apart whether names such as "litres 2023" have parts too; null for not, as in tables that were brought in
      *     before that was asked
+     * @param year of which year periods are whose names do not say so ("Jan"): that year, or the column that has it, as
+     *     the file names it; null where that is not known
      */
-    public record Turn(List<String> columns, String period, String value, Boolean apart) {
+    public record Turn(List<String> columns, String period, String value, Boolean apart, String year) {
 
         public Turn(List<String> columns, String period, String value) {
-            this(columns, period, value, true);
+            this(columns, period, value, true, null);
         }
 
         public Turn {
             apart = Boolean.TRUE.equals(apart);
+            year = year == null || year.isBlank() ? null : year.strip();
             columns = List.copyOf(columns);
             period = period == null || period.isBlank() ? "period" : period.strip();
             value = value == null || value.isBlank() ? "value" : value.strip();
+        }
+
+        /** Whether the columns do not say of which year their periods are. */
+        public boolean isWithoutYear() {
+            return columns.stream().map(PeriodName::of).allMatch(name -> name != null && !name.isDated());
         }
     }
 

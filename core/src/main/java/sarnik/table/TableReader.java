@@ -161,6 +161,7 @@ public final class TableReader {
                 sources,
                 survey.missingWords(survey.mark(shaping)),
                 periods,
+                Years.of(periods, filled.parts().sample(), sources),
                 position(rows, written, sources),
                 said,
                 ordered == null ? null : ordered.isMonthFirst(),

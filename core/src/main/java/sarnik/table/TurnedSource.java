@@ -29,6 +29,11 @@ final class TurnedSource extends RowsOver {
 
     private final List<String> gone = new ArrayList<>();
 
+    /** Of which year periods are that do not say so: the column that has it, else the year itself. */
+    private final int yearAt;
+
+    private final String year;
+
     /**
      * Turns the columns that the shaping names, as many of them as there are. Where rows of the table are kept already,
      * columns that they do not have are turned as well if they are named by a period of the same measure.
@@ -51,11 +56,20 @@ final class TurnedSource extends RowsOver {
             if (!names.contains(column)) gone.add(column);
         }
         gone.forEach(turned::remove);
+        year = turn.year() == null ? "" : turn.year();
+        yearAt = names.indexOf(year);
+        if (yearAt < 0 && !year.isEmpty() && !CellForm.isYear(year))
+            throw new UnreadableTableException("The file has no column “" + year
+                    + "” that says of which year its periods are. Choose another, or write the year.");
         if (!shaping.types().isEmpty())
             for (String name : names) {
                 boolean isKnown =
                         shaping.types().containsKey(name) || shaping.dropped().contains(name);
-                if (isKnown || PeriodName.of(name) == null || !left.contains(valueName(name, turn))) continue;
+                PeriodName parts = PeriodName.of(name);
+                if (isKnown
+                        || parts == null
+                        || parts.isDated() == turn.isWithoutYear()
+                        || !left.contains(valueName(name, turn))) continue;
                 if (turned.add(name)) newer.add(name);
             }
         Set<String> foundPeriods = new LinkedHashSet<>();
@@ -158,10 +172,11 @@ final class TurnedSource extends RowsOver {
         file.each((line, cells) -> {
             List<String> own = new ArrayList<>();
             for (int column : kept) own.add(at(cells, column));
+            String ofYear = yearAt < 0 ? year : CellText.strip(at(cells, yearAt));
             boolean any = false;
             for (int p = 0; p < periods.size(); p++) {
                 List<String> row = new ArrayList<>(own);
-                row.add(periods.get(p));
+                row.add(PeriodName.inYear(periods.get(p), ofYear));
                 boolean filled = false;
                 for (int column : columnOf[p]) {
                     String value = at(cells, column);

@@ -203,6 +203,11 @@ final class WrittenMoment {
         return Integer.parseInt(found.group(one) != null ? found.group(one) : found.group(other));
     }
 
+    /** Which month of the year the text names without saying of which, 1 to 12; 0 for none. */
+    static int monthAlone(String text) {
+        return MONTHS.getOrDefault(folded(text).replaceFirst("\\.$", ""), 0);
+    }
+
     private static int monthNamed(String text) {
         int month = 0;
         String year = null;

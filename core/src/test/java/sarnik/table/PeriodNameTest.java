@@ -1,11 +1,14 @@
 package sarnik.table;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -54,7 +57,14 @@ class PeriodNameTest {
                 "pop2023|pop|2023",
                 "Y2023|~~|2023",
                 "FY2023|~~|2023",
-                "X2023|~~|2023"
+                "X2023|~~|2023",
+                "Jan|~~|Jan",
+                "sept.|~~|sept.",
+                "March|~~|March",
+                "Use · Litres · Dez|Use · Litres|Dez",
+                "litres (ene)|litres|ene",
+                "Q3|~~|Q3",
+                "Q3 litres|litres|Q3"
             })
     void areTakenApart(String name, String measure, String period) {
         assertThat(PeriodName.of(name)).isEqualTo(new PeriodName(measure, period));
@@ -71,7 +81,7 @@ class PeriodNameTest {
                 "A-2023b",
                 "May 12",
                 "room 20231",
-                "Q1",
+                "Q5",
                 "Use · Litres",
                 "2023 · Litres sold",
                 "3023",
@@ -97,6 +107,95 @@ class PeriodNameTest {
                 .containsExactly("litres 2022", "litres 2023", "litres 2024");
     }
 
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "town,Jan,Feb,Mar,Total|3",
+                "town,enero,febrero,marzo,abril|4",
+                "town,Q1,Q2,Q3,Q4|4",
+                "town,litres Jan,litres Feb,litres Mar,pay Jan|3",
+                "town,Jan,Feb,Mar,2021,2022,2023|3",
+                "town,Jan,January,Feb|0",
+                "town,Jan,Feb|0",
+                "day,lun,mar,mié,jue|0",
+                "name,Q1,Q2,Q3|0",
+                "name,may,sun,set|0"
+            })
+    void withoutTheirYearHaveToBeMonthsOrAllQuarters(String names, int found) {
+        assertThat(PeriodName.among(List.of(names.split(",")))).hasSize(found);
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            nullValues = "none",
+            value = {
+                "town,year,Jan,Feb,Mar|Soria,2023,1,2,3|year",
+                "year,town,Q1,Q2,Q3,Q4|2023,Soria,1,2,3,4|year",
+                "town,pay,Jan,Feb,Mar|Soria,900,1,2,3|none",
+                "town,Jan,Feb,Mar|Soria,2001,2002,2003|none",
+                "built,year,Jan,Feb,Mar|1999,2023,1,2,3|none",
+                "year,town,2021,2022,2023|2023,Soria,1,2,3|none"
+            })
+    void areOfTheYearInTheOnlyColumnThatHasOneInEachRow(String names, String row, String year) throws IOException {
+        Reading reading = read(names + "\n" + row + "\n", null);
+        assertThat(reading.ofYear()).isEqualTo(year);
+    }
+
+    @Test
+    void becomeDatesInTheYearOfTheirRowOrOneThatIsTold() throws IOException {
+        String file = "town,year,Ene,Feb,Dic\nSoria,2023,1,2,3\nSoria,2024,4,,6\nLerma,,7,8,9\n";
+        Reading wide = read(file, null);
+        assertThat(wide.periods()).containsExactly("Ene", "Feb", "Dic");
+        assertThat(wide.ofYear()).as("a row has none").isNull();
+        Table table = read(file, new Shaping.Turn(wide.periods(), "month", "litres", true, "year"))
+                .table();
+        assertThat(table.names()).containsExactly("town", "year", "month", "litres");
+        assertThat(table.column("month").type()).isEqualTo(ColumnType.TEXT);
+        Table told = read(file, new Shaping.Turn(wide.periods(), "month", "litres", true, "2022"))
+                .table();
+        assertThat(told.column("month").type()).isEqualTo(ColumnType.DATE);
+        assertThat(told.column("month").text(2)).isEqualTo("2022-12-01");
+        Table rows = read(
+                        file.replace("Lerma,,", "Lerma,2025,"),
+                        new Shaping.Turn(wide.periods(), "month", "litres", true, "year"))
+                .table();
+        assertThat(rows.column("month").type()).isEqualTo(ColumnType.DATE);
+        assertThat(IntStream.range(0, rows.rows()).mapToObj(rows.column("month")::text))
+                .containsExactly(
+                        "2023-01-01",
+                        "2023-02-01",
+                        "2023-12-01",
+                        "2024-01-01",
+                        "2024-12-01",
+                        "2025-01-01",
+                        "2025-02-01",
+                        "2025-12-01");
+        Table words =
+                read(file, new Shaping.Turn(wide.periods(), "month", "litres")).table();
+        assertThat(words.column("month").text(0)).isEqualTo("Ene");
+        assertThatThrownBy(() -> read(file, new Shaping.Turn(wide.periods(), "month", "litres", true, "jahr")))
+                .isInstanceOf(UnreadableTableException.class)
+                .hasMessageContaining("no column “jahr”");
+    }
+
+    @Test
+    void ofTheQuartersBecomeTheirFirstDaysAndNewMonthsFollow() throws IOException {
+        Table quarters = read(
+                        "town,Q1,Q2,Q3,Q4\nSoria,1,2,3,4\n",
+                        new Shaping.Turn(List.of("Q1", "Q2", "Q3", "Q4"), "quarter", "litres", true, "2023"))
+                .table();
+        assertThat(quarters.column("quarter").text(3)).isEqualTo("2023-10-01");
+        Shaping kept = Shaping.ofTurn(new Shaping.Turn(List.of("Jan", "Feb", "Mar"), "month", "litres", true, "2023"))
+                .withTypesOf(Map.of("town", ColumnType.TEXT));
+        Path file = Files.writeString(directory.resolve("n.csv"), "town,Jan,Feb,Mar,Apr,2022\nSoria,1,2,3,4,5\n");
+        Reading newer = new TableReader().read(CsvFile.open(file, FileChoices.NONE), kept);
+        assertThat(newer.newerPeriods()).containsExactly("Apr");
+        assertThat(newer.table().names()).containsExactly("town", "2022", "month", "litres");
+        assertThat(newer.table().column("month").text(3)).isEqualTo("2023-04-01");
+    }
+
     @Test
     void becomeRowsWithAColumnForEachMeasure() throws IOException {
         String file = "town,litres,litres 2022,litres 2023,pay_2022,pay_2023\nSoria,9,1,2,3,4\nLerma,8,5,,7,8\n";
@@ -112,7 +211,7 @@ class PeriodNameTest {
     @Test
     void becomeRowsAsBeforeInTablesThatWereBroughtInBefore() throws IOException {
         String file = "town,litres 2022,litres 2023\nSoria,1,2\n";
-        Table table = read(file, new Shaping.Turn(List.of("litres 2022", "litres 2023"), "year", "value", null))
+        Table table = read(file, new Shaping.Turn(List.of("litres 2022", "litres 2023"), "year", "value", null, null))
                 .table();
         assertThat(table.names()).containsExactly("town", "year", "value");
         assertThat(table.column("year").text(0)).isEqualTo("litres 2022");

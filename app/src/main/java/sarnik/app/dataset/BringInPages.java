@@ -34,6 +34,7 @@ import sarnik.geo.Projection;
 import sarnik.place.Placing;
 import sarnik.table.CodedColumn;
 import sarnik.table.ColumnType;
+import sarnik.table.Shaping;
 import sarnik.table.Table;
 import sarnik.table.ValueMatch;
 
@@ -139,7 +140,9 @@ class BringInPages {
         model.addAttribute("sets", boundaries.names());
         model.addAttribute("byArea", bringIn.guess() instanceof Placing.ByArea a ? a : new Placing.ByArea("", ""));
         model.addAttribute("kind", bringIn.kind());
-        model.addAttribute("turn", bringIn.intake().shaping().turn());
+        Shaping.Turn turn = bringIn.intake().shaping().turn();
+        model.addAttribute("turn", turn);
+        model.addAttribute("withoutYear", turn != null && turn.isWithoutYear());
         model.addAttribute("periodsJson", json.of(bringIn.reading().periods()));
         model.addAttribute(
                 "dropped",

@@ -55,7 +55,8 @@ record RowQuestions(
         return reading.source().entrySet().stream()
                 .filter(column -> reading.columns().indexOf(column.getValue()) < period
                         && reading.table().column(column.getKey()).type().isNumber()
-                        && !degrees.contains(column.getValue()))
+                        && !degrees.contains(column.getValue())
+                        && !column.getValue().equals(turn.year()))
                 .map(Map.Entry::getValue)
                 .toList();
     }

@@ -496,6 +496,51 @@ class BringInPagesTest extends BrowserTest {
     }
 
     @Test
+    void hiddenRowsAndMonthsOfAYearAreSaidAndChangedByOnePress() {
+        StringBuilder rows = new StringBuilder();
+        for (String row :
+                List.of("town,year,Jan,Feb,Mar", "Soria,2023,1,2,3", "Burgos,2023,4,5,6", "Soria,2024,7,8,9")) {
+            rows.append("<table:table-row").append(row.startsWith("Burgos") ? " table:visibility=\"filter\">" : ">");
+            for (String cell : row.split(","))
+                rows.append("<table:table-cell office:value-type=\"string\"><text:p>")
+                        .append(cell)
+                        .append("</text:p></table:table-cell>");
+            rows.append("</table:table-row>");
+        }
+        Page page = bring(RunningSarnik.file("months.fods", """
+                        <?xml version="1.0"?><office:document xmlns:office="urn:oasis:names:tc:opendocument:xmlns:office:1.0"
+                        xmlns:table="urn:oasis:names:tc:opendocument:xmlns:table:1.0"
+                        xmlns:text="urn:oasis:names:tc:opendocument:xmlns:text:1.0"
+                        office:mimetype="application/vnd.oasis.opendocument.spreadsheet"><office:body><office:spreadsheet>
+                        <table:table table:name="Rows">%s</table:table>
+                        </office:spreadsheet></office:body></office:document>""".formatted(rows)));
+        page.waitForURL("**/bring/*");
+        scriptIsThere(page);
+        assertThat(page.locator("#hidden-said").innerText()).contains("Not shown by the sheet", "1 row");
+        assertThat(page.locator("#turn-offer").innerText())
+                .contains("3 columns are named by periods (Jan …) of the year in “year”");
+        page.click("#hidden-said button");
+        page.waitForSelector("#hidden-said >> text=Left out since");
+        scriptIsThere(page);
+        page.click("#turn");
+        page.waitForSelector("#turned");
+        scriptIsThere(page);
+        assertThat(page.inputValue("[data-turn=year]")).isEqualTo("year");
+        assertThat(page.locator("#repeated-said").count())
+                .as("nobody adds up years")
+                .isZero();
+        assertThat(page.locator("#columns tbody").innerText())
+                .contains("2023-01-01", "2024-03-01")
+                .doesNotContain("Burgos");
+        page.fill("[data-turn=year]", "jahr");
+        page.press("[data-turn=year]", "Tab");
+        page.waitForSelector("text=no column “jahr” that says of which year");
+        page.fill("[data-turn=year]", "");
+        page.press("[data-turn=year]", "Tab");
+        page.waitForSelector("#columns tbody >> text=Jan");
+    }
+
+    @Test
     void rowsThatAreTotalsOfACategoryAreSaidAndLeftOutByOnePress() {
         Page page = bring(RunningSarnik.file(
                 "people.csv",
