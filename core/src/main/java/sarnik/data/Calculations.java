@@ -73,13 +73,14 @@ public record Calculations(List<Item> formulas, List<String> rules) {
      *
      * @param table the table with the columns that were calculated
      * @param measures measure formulas by name
-     * @param rules the standing rules, each a stage of every query
+     * @param rules the standing rules, each a stage of every query; those that do not work name a column that is not
+     *     there, so that nothing is answered without them
      * @param troubles what does not work; it is left out, and nothing else is touched
      */
     public record Applied(
             Table table, Map<String, FormulaMeasure> measures, List<Stage> rules, List<Trouble> troubles) {}
 
-    /** Makes all calculations. A rule that no longer fits the table keeps no row back, but is a trouble. */
+    /** Makes all calculations. */
     public Applied apply(Table table, Scope scope, Surroundings surroundings) {
         Table grown = table;
         Map<String, Kind> columns = new LinkedHashMap<>(scope.columns());
@@ -110,19 +111,43 @@ public record Calculations(List<Item> formulas, List<String> rules) {
         List<Stage> stages = new ArrayList<>();
         Scope all = new Scope(columns, scope.parameters(), scope.places(), scope.boundarySets());
         for (String rule : rules) {
+            String name = RULE + (stages.size() + 1);
             try {
                 Formula formula = Formula.parse(rule, all);
                 if (formula.kind() != Kind.YES_NO) throw unfitRule(formula.kind());
-                String name = RULE + (stages.size() + 1);
                 Grown more = Grown.of(grown, name, formula, surroundings, true);
                 grown = more.table;
                 troubles.addAll(some(rule, more.without));
-                stages.add(new Stage(rule.strip(), List.of(new Condition.OneOf(name, List.of("yes")))));
             } catch (FormulaException | IllegalArgumentException unfit) {
                 troubles.add(trouble(rule, unfit));
             }
+            stages.add(new Stage(rule.strip(), List.of(new Condition.OneOf(name, List.of("yes")))));
         }
         return new Applied(grown, measures, stages, troubles);
+    }
+
+    /**
+     * The standing rules that would not work.
+     *
+     * @param scope what they could name
+     */
+    public List<String> rulesAmiss(Scope scope) {
+        Map<String, Kind> columns = new LinkedHashMap<>(scope.columns());
+        for (Item item : formulas)
+            if (!item.measure()) kind(item.text(), columns, scope).ifPresent(kind -> columns.put(item.name(), kind));
+        return rules.stream()
+                .filter(rule -> kind(rule, columns, scope).orElse(null) != Kind.YES_NO)
+                .toList();
+    }
+
+    private static Optional<Kind> kind(String text, Map<String, Kind> columns, Scope scope) {
+        try {
+            return Optional.of(
+                    Formula.parse(text, new Scope(columns, scope.parameters(), scope.places(), scope.boundarySets()))
+                            .kind());
+        } catch (FormulaException | IllegalArgumentException unfit) {
+            return Optional.empty();
+        }
     }
 
     /**

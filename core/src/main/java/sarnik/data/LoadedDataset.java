@@ -15,6 +15,7 @@ import sarnik.geo.Area;
 import sarnik.place.Place;
 import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
+import sarnik.query.Condition;
 import sarnik.query.FormulaMeasure;
 import sarnik.query.Frame;
 import sarnik.query.Measure;
@@ -287,8 +288,20 @@ public record LoadedDataset(
                 .toList();
     }
 
-    /** The standing rules, each a stage of every query, in words of the language that is spoken. */
+    /**
+     * The standing rules, each a stage of every query, in words of the language that is spoken.
+     *
+     * @throws MisfitException when one does not work any more: without it other rows would count
+     */
     public List<Stage> rules() {
+        for (Stage rule : standing)
+            for (Condition condition : rule.conditions())
+                if (condition instanceof Condition.OneOf one
+                        && one.column().startsWith(Calculations.RULE)
+                        && table.find(one.column()).isEmpty())
+                    throw new MisfitException(phrase(
+                            "“{0}” always shows only rows where {1}, which does not work with the rows that it has now. Until that is mended no figure of it can be told.",
+                            name, rule.words()));
         return standing.stream()
                 .map(rule -> new Stage(phrase("Always only rows where {0}", rule.words()), rule.conditions()))
                 .toList();

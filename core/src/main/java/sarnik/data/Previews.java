@@ -2,6 +2,7 @@ package sarnik.data;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import sarnik.query.Frame;
 import sarnik.query.Measure;
 import sarnik.query.Query;
@@ -39,18 +40,30 @@ public final class Previews {
         List<Measure> measures = measures(dataset);
         List<Measure> asked =
                 measures.stream().filter(m -> isOfAll(dataset, m)).limit(MOST).toList();
-        Frame all = dataset.answer(engine, Query.of(dataset.rules(), List.of(), asked));
+        Optional<Frame> all = all(dataset, engine, asked);
         List<Preview> previews = new ArrayList<>();
         for (Measure measure : measures) {
             int at = asked.indexOf(measure);
-            previews.add(
-                    new Preview(measure, at < 0 ? "" : dataset.read(measure).brief(all.value(at, 0))));
+            String words = at < 0
+                    ? ""
+                    : all.map(figures -> dataset.read(measure).brief(figures.value(at, 0)))
+                            .orElse("");
+            previews.add(new Preview(measure, words));
         }
         // A percentile needs all values of a column in a row; its figure is not worth waiting for here.
         for (String name : dataset.columnNames())
             if (dataset.table().column(name).type().isNumber())
                 previews.add(new Preview(new Measure(Summary.PERCENTILE, name, USUAL_PERCENTILE, null), ""));
         return List.copyOf(previews);
+    }
+
+    /** The measures over all rows; empty where those cannot be told. */
+    private static Optional<Frame> all(LoadedDataset dataset, QueryEngine engine, List<Measure> asked) {
+        try {
+            return Optional.of(dataset.answer(engine, Query.of(dataset.rules(), List.of(), asked)));
+        } catch (MisfitException amiss) {
+            return Optional.empty();
+        }
     }
 
     /** Whether it has a value over all rows; what goes along the days has none. */

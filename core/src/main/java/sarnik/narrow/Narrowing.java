@@ -14,6 +14,7 @@ import java.util.TreeMap;
 import java.util.function.Function;
 import java.util.function.Predicate;
 import sarnik.brief.Choices;
+import sarnik.data.ColumnWords;
 import sarnik.data.Datasets;
 import sarnik.data.LoadedDataset;
 import sarnik.data.MisfitException;
@@ -263,18 +264,27 @@ public final class Narrowing {
         String words = kind.words(filter, value, scene);
         if (isOwn || column.isPresent()) {
             String of = column.orElse(filter.column());
-            // A column that has gone narrows nothing; its control says so.
-            if (of != null && dataset.table().find(of).isEmpty()) return;
+            checkThere(of, dataset, words);
             FilterScene before = scene.after(List.copyOf(filtered.stages()));
             filtered.stages().add(new Stage(words, kind.conditions(filter, value, of, dataset, before)));
         }
         // What narrows the other dataset without being followed itself is there when others are followed.
         if (isOwn || own.isEmpty()) return;
-        if (filter.column() != null && own.get().table().find(filter.column()).isEmpty()) return;
+        if (way.isPresent()) checkThere(filter.column(), own.get(), words);
+        else if (filter.column() != null
+                && own.get().table().find(filter.column()).isEmpty()) return;
         List<Stage> there = filtered.of(own.get());
         there.add(new Stage(
                 words, kind.conditions(filter, value, filter.column(), own.get(), scene.after(List.copyOf(there)))));
         way.ifPresent(hops -> filtered.stages().add(carried(words, hops, there)));
+    }
+
+    /** What is narrowed by a column that has gone is not shown as if nothing narrowed it. */
+    private static void checkThere(String column, LoadedDataset dataset, String words) {
+        if (column != null && dataset.table().find(column).isEmpty())
+            throw new MisfitException(phrase(
+                    "“{0}” cannot narrow this any more: the rows of “{1}” have no column “{2}” now.",
+                    words, dataset.name(), ColumnWords.of(column)));
     }
 
     /** What follows rows that cannot be asked just now is not shown as if nothing narrowed it. */
@@ -362,12 +372,13 @@ public final class Narrowing {
                     .add(new Stage(words(from, pick), List.of(condition(from, pick, column.get(), dataset, sceneOf))));
             return;
         }
+        if (source.get().dataset() == dataset.id()) checkThere(source.get().column(), dataset, words(from, pick));
         Optional<LoadedDataset> own = datasets.ready(source.get().dataset());
         if (links.stream().noneMatch(Link::goesAcross)) return;
         if (own.isEmpty()) checkAsked(source.get().dataset(), nameOf(from));
         if (own.isEmpty()) return;
-        if (own.get().table().find(source.get().column()).isEmpty()) return;
         way(source.get().dataset(), dataset).ifPresent(way -> {
+            checkThere(source.get().column(), own.get(), words(from, pick));
             List<Stage> there = filtered.of(own.get());
             there.add(new Stage(
                     words(from, pick),

@@ -21,9 +21,9 @@ public final class JoinedSource extends RowsOver {
     public JoinedSource(List<RowSource> parts, List<String> names) {
         super(parts.get(0));
         this.parts = List.copyOf(parts);
-        List<String> first = ColumnNames.unique(parts.get(0).header(), new TroubleLog());
+        List<String> first = names(parts.get(0));
         for (int p = 0; p < parts.size(); p++) {
-            List<String> own = ColumnNames.unique(parts.get(p).header(), new TroubleLog());
+            List<String> own = names(parts.get(p));
             Set<String> lacking = new LinkedHashSet<>(first);
             own.forEach(lacking::remove);
             Set<String> more = new LinkedHashSet<>(own);
@@ -40,6 +40,11 @@ public final class JoinedSource extends RowsOver {
             checkUnits(first, parts, p, order, names);
             columns.add(order);
         }
+    }
+
+    /** Names of a part's columns, by which they are matched: without what cannot be seen, which is no other shape. */
+    private static List<String> names(RowSource part) {
+        return ColumnNames.unique(part.header(), true, new TroubleLog());
     }
 
     /** @throws UnreadableTableException when a column is measured in another unit than in the first part */

@@ -228,7 +228,7 @@ public final class Checker {
     }
 
     private void filter(String id, Filter filter) {
-        // One that no longer fits its data narrows nothing; that is said already.
+        // Of one that no longer fits its data that is said already.
         boolean fits = FilterOffer.of(filter, scene, Kinds.ALL).misfit() == null;
         if (fits && Wiring.reached(dashboard, datasets, graph, filter).isEmpty())
             mend(

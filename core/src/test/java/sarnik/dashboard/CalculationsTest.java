@@ -6,12 +6,18 @@ import static org.assertj.core.api.Assertions.tuple;
 
 import java.time.LocalDate;
 import java.util.Collections;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import sarnik.data.About;
+import sarnik.data.Boundaries;
 import sarnik.data.Calculations;
+import sarnik.data.LoadedDataset;
+import sarnik.data.MisfitException;
+import sarnik.formula.Kind;
 import sarnik.formula.Scope;
 import sarnik.formula.Surroundings;
 import sarnik.query.Frame;
@@ -77,13 +83,49 @@ class CalculationsTest {
                 "height > 1",
                 "litres");
         assertThat(applied.table().names()).contains("fine").doesNotContain("odd", "after");
-        assertThat(applied.rules()).hasSize(1);
+        assertThat(applied.table().names()).contains("@rule 1").doesNotContain("@rule 2", "@rule 3");
         assertThat(applied.troubles())
                 .extracting(Calculations.Trouble::of)
                 .containsExactly("odd", "after", "height > 1", "litres");
         assertThat(applied.troubles().get(0))
                 .satisfies(t -> assertThat(List.of(t.from(), t.to())).containsExactly(0, 6));
         assertThat(applied.troubles().get(3).words()).contains("A standing rule is a condition");
+    }
+
+    @Test
+    void answerNothingWithoutARuleThatDoesNotWork() {
+        Calculations.Applied applied = apply(List.of(), "people > 3", "height > 1");
+        LoadedDataset dataset = new LoadedDataset(
+                1,
+                "Towns",
+                applied.table(),
+                null,
+                Map.of(),
+                About.NONE,
+                Map.of(),
+                applied.rules(),
+                List.of(),
+                Boundaries.NONE);
+        assertThatThrownBy(dataset::rules)
+                .isInstanceOf(MisfitException.class)
+                .hasMessageStartingWith("“Towns” always shows only rows where height > 1, which does not work");
+        assertThat(dataset.previews().of(dataset, new InMemoryEngine()))
+                .as("what can be measured is offered, without figures")
+                .isNotEmpty()
+                .allSatisfy(preview -> assertThat(preview.words()).isEmpty());
+    }
+
+    @Test
+    void tellWhichRulesWouldNotWork() {
+        Calculations calculations = new Calculations(
+                List.of(column("double", "litres * 2"), measure("all", "SUM(litres)")),
+                List.of("double > 3", "people > 1", "litres"));
+        Scope scope = Scope.of(apply(List.of()).table());
+        assertThat(calculations.rulesAmiss(scope)).containsExactly("litres");
+        Map<String, Kind> fewer = new HashMap<>(scope.columns());
+        fewer.remove("litres");
+        assertThat(calculations.rulesAmiss(new Scope(fewer, Map.of(), Set.of(), Set.of())))
+                .containsExactly("double > 3", "litres");
     }
 
     @Test

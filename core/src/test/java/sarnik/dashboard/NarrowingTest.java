@@ -24,6 +24,7 @@ import sarnik.query.Stage;
 import sarnik.state.ReaderState;
 import sarnik.table.Table;
 import sarnik.visual.Drawing;
+import sarnik.visual.MisfitDrawing;
 import sarnik.visual.bars.BarsDrawing;
 import sarnik.visual.figure.FigureDrawing;
 import sarnik.visual.map.MapDrawing;
@@ -106,6 +107,38 @@ class NarrowingTest {
         LoadedDataset shops = dataset(1, SHOPS, null, List.of());
         LoadedDataset sales = dataset(2, SALES, new Placing.ByTie("shop", 1, "code"), List.of());
         assertThat(figure(figure, state, of(shops, sales)).full()).isEqualTo(expected);
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "f.f1=c, v3, code, Shops",
+        "f.f1=c, v4, code, Shops",
+        "p.v1=a, v3, code, Shops",
+        "p.v1=a, v4, code, Shops",
+        "p.v2=a, v4, shop, Sales"
+    })
+    void whatANarrowingColumnHasGoneFromIsNotShownAsIfNothingNarrowedIt(
+            String state, String id, String gone, String of) {
+        LoadedDataset shops = dataset(1, SHOPS, null, List.of());
+        LoadedDataset sales = dataset(2, SALES, null, List.of(), new Tie("state", 1, "town"));
+        Dashboard dashboard = DashboardDocument.parse(PAGE.replace("{'from': 'v1'}", "{'from': 'v1', 'across': true}")
+                        .replace("'column': 'code'}", "'column': 'code', 'terms': {'across': true}}")
+                        .replace('\'', '"'))
+                .dashboard();
+        ReaderState read =
+                StateReader.read(state, dashboard, of(shops, sales), Kinds.ALL).state();
+        LoadedDataset left = gone.equals("code") ? dataset(1, SHOPS.only(List.of("town")), null, List.of()) : shops;
+        LoadedDataset right =
+                gone.equals("shop") ? dataset(2, SALES.only(List.of("litres", "state")), null, List.of()) : sales;
+        assertThat(Drawers.of(dashboard, read, of(left, right)).draw(id))
+                .isInstanceOfSatisfying(
+                        MisfitDrawing.class,
+                        misfit -> assertThat(misfit.why())
+                                .contains("cannot narrow this any more: the rows of “" + of + "” have no column “"
+                                        + gone + "” now."));
+        assertThat(Drawers.of(dashboard, ReaderState.NOTHING, of(left, right)).draw(id))
+                .as("without it")
+                .isInstanceOf(FigureDrawing.class);
     }
 
     @Test

@@ -220,6 +220,7 @@ class BringInService {
                 beside.below(),
                 beside.diff(),
                 placing,
+                beside.rules(),
                 reading.otherUnits(intake.shaping().units()),
                 unfit);
     }

@@ -244,6 +244,10 @@ class FeedService {
         Loaded served = service.needed(id, progress);
         RowKeeper.Beside beside = keeper.compare(id, reading.parts(), progress);
         TableDiff diff = beside.diff();
+        if (!feed.append() && !beside.rules().isEmpty())
+            throw new RefusedException(
+                    "The newer rows do not fit what always holds here (%s), so that others would count than before."
+                            .formatted(String.join("; ", beside.rules())));
         long added = feed.append() ? beside.below() : 0;
         boolean news = feed.append()
                 ? added > 0

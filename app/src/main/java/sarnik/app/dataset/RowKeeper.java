@@ -182,8 +182,9 @@ public class RowKeeper {
      * @param against the version they were compared with
      * @param before how many rows it has
      * @param below how many of the newer rows are not there yet
+     * @param rules the dataset's standing rules that work now, and would not with the newer rows in their place
      */
-    record Beside(long against, long before, long below, TableDiff diff) {}
+    record Beside(long against, long before, long below, TableDiff diff, List<String> rules) {}
 
     /** Compares newer rows with those that are served; in the database, where there are too many of either to be held. */
     Beside compare(long id, TableParts newer, Progress progress) {
@@ -195,11 +196,22 @@ public class RowKeeper {
                     against,
                     before.rows(),
                     TableDiff.rowsNotIn(before, newer.sample()).length,
-                    TableDiff.of(before, newer.sample()));
+                    TableDiff.of(before, newer.sample()),
+                    rulesAmiss(said, newer, progress));
         }
         RowsBeside.Compared compared =
                 transaction.execute(t -> versions.compare(versions.find(against), newer, progress::at));
-        return new Beside(against, said.served().rows(), compared.below(), compared.diff());
+        return new Beside(
+                against, said.served().rows(), compared.below(), compared.diff(), rulesAmiss(said, newer, progress));
+    }
+
+    private List<String> rulesAmiss(Description said, TableParts newer, Progress progress) {
+        if (said.calculations().rules().isEmpty()) return List.of();
+        PlacedTable placed = datasets.needed(said.id(), progress).placed();
+        List<String> before = said.calculations().rulesAmiss(datasets.scope(said.id()));
+        return said.calculations().rulesAmiss(datasets.scope(newer.sample(), placed)).stream()
+                .filter(rule -> !before.contains(rule))
+                .toList();
     }
 
     /** Whether newer rows and those that are served can be looked at in memory. */

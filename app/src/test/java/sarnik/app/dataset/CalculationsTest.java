@@ -183,6 +183,30 @@ class CalculationsTest {
     }
 
     @Test
+    void noFigureIsShownWhereARuleDoesNotWorkWithNewerRows() throws Exception {
+        keep(List.of(), List.of("product = 'still'"));
+        JsonNode newer = ana.read(ana.upload(
+                RunningSarnik.file("newer.csv", Samples.SALES.replaceAll(",(product|still|warm),", ",")),
+                "newer.csv",
+                "?dataset=" + sales));
+        assertThat(ana.get(newer.get("address").asString()).body())
+                .contains("What always holds for these rows does not work without them: product = &#39;still&#39;.");
+        ana.json("POST", "/api/bring/" + newer.get("id").asString() + "/serve?append=false", "");
+        JsonNode drawings = ana.json("POST", "/api/dashboards/" + dashboard + "/frames", Map.of("state", ""))
+                .get("drawings");
+        for (String visual : List.of("v1", "v2", "v3"))
+            assertThat(drawings.get(visual).toString())
+                    .contains("always shows only rows where product = 'still', which does not work")
+                    .doesNotContain("179");
+        // What can be mended can be opened.
+        for (String page : List.of("/dashboards/" + dashboard, "/dashboards/" + dashboard + "/compose"))
+            assertThat(ana.get(page).statusCode()).isEqualTo(200);
+        assertThat(ana.get("/datasets/" + sales).body()).contains("There is no column");
+        assertThat(keep(List.of(), List.of()).statusCode()).isEqualTo(204);
+        assertThat(frame("v2").toString()).contains("179");
+    }
+
+    @Test
     void itsPageShowsThemAndWhatCanBeCompleted() throws Exception {
         keep(List.of(formula("double", "litres * 2", false)), List.of());
         assertThat(ana.get("/datasets/" + sales + "/formulas").body())

@@ -108,6 +108,23 @@ class FeedTest {
     }
 
     @Test
+    void rowsThatWhatAlwaysHoldsDoesNotFitAreNotServedUnlessSomebodyLooks() throws Exception {
+        stock = ana.bring(
+                RunningSarnik.file(
+                        "stock.csv", STOCK.replace("counted", "state").replace(",0\n", ",final\n")),
+                "Ruled");
+        ana.describe(stock, "calculations", Map.of("formulas", List.of(), "rules", List.of("state = 'final'")));
+        feed(stockAddress(), null, false);
+        JsonNode asked = ask();
+        assertThat(asked.get("outcome").asString()).isEqualTo("FAILED");
+        assertThat(asked.get("words").asString()).contains("do not fit what always holds here (state = 'final')");
+        assertThat(served().rows()).isEqualTo(1);
+        feed(stockAddress(), null, true);
+        assertThat(ask().get("outcome").asString()).as("below the others").isEqualTo("SERVED");
+        assertThat(served().rows()).isEqualTo(9);
+    }
+
+    @Test
     void rowsInAnotherUnitAreNotServedUnlessSomebodyLooks() throws Exception {
         AtomicReference<String> rows = new AtomicReference<>("place,price\nSoria,€5\nLerma,€6\n");
         stock = ana.bring(RunningSarnik.file("prices.csv", rows.get()), "Prices of a feed");
