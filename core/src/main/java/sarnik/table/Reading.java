@@ -5,6 +5,7 @@ import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.IntStream;
 
 /**
  * What came of reading a file.
@@ -59,6 +60,23 @@ public record Reading(
 
     /** A hundredth and a thousandth: numbers with such a sign and without it are not of one size. */
     private static final Set<String> PARTS = Set.of("%", "‰");
+
+    /** What is to be said of columns most of whose cells are not of their type any more, a sentence for each. */
+    public List<String> mostlyUnread() {
+        List<String> said = new ArrayList<>();
+        for (String name : table.names()) {
+            long unread = troubles.unread().getOrDefault(name, 0L);
+            if (unread == 0) continue;
+            Column column = table.column(name);
+            double missing =
+                    IntStream.range(0, table.rows()).filter(column::isMissing).count() / (double) table.rows();
+            long read = parts.rows() - Math.round(missing * parts.rows());
+            if (unread > read)
+                said.add("In “%s” %,d of %,d cells are no %s any more and could not be read."
+                        .formatted(name, unread, unread + read, column.type().words()));
+        }
+        return said;
+    }
 
     /**
      * What is to be said of numbers that stand in other units than before, a sentence for each column.

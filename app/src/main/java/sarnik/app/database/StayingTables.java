@@ -49,6 +49,11 @@ public class StayingTables implements AutoCloseable {
     /** The state of what is refused here, in a sentence. */
     private static final String SAID = "SAID";
 
+    /** How states begin of a database that is not there, and of one that does not let its user in (ISO/IEC 9075-2). */
+    private static final String NOT_REACHED = "08";
+
+    private static final String NOT_LET_IN = "28";
+
     private static final Duration LONGEST = Duration.ofDays(1);
 
     /** Cells of answers that are kept: about 100 MB. */
@@ -118,8 +123,7 @@ public class StayingTables implements AutoCloseable {
             else open.add(s);
         }
         if (!open.isEmpty()) {
-            Closed last = closed.get(database);
-            if (last != null && last.until > now) throw new QueryException(last.why);
+            checkOpen(database);
             List<SqlRows> found = asking(database)
                     .runner
                     .ask(open.stream().map(statements::get).toList());
@@ -154,7 +158,12 @@ public class StayingTables implements AutoCloseable {
                     return made;
                 } catch (RefusedException refused) {
                     // As the pool hands it on; the sentence is for whoever asks.
+                    close(database, refused.getMessage());
                     throw new SQLException(refused.getMessage(), SAID, refused);
+                } catch (SQLException refused) {
+                    // Who is not let in is not let in a moment later; the pool would go on trying.
+                    if (String.valueOf(refused.getSQLState()).startsWith(NOT_LET_IN)) why(database, refused);
+                    throw refused;
                 }
             }
 
@@ -163,7 +172,13 @@ public class StayingTables implements AutoCloseable {
                 return getConnection();
             }
         });
-        return asking(config, database.getSeconds(), failed -> why(database, failed));
+        return asking(config, database.getSeconds(), failed -> why(database, failed), () -> checkOpen(id));
+    }
+
+    /** @throws QueryException when the database could not be reached, or let nobody in, a moment ago */
+    private void checkOpen(long database) {
+        Closed last = closed.get(database);
+        if (last != null && last.until > Uptime.millis()) throw new QueryException(last.why);
     }
 
     /**
@@ -176,10 +191,15 @@ public class StayingTables implements AutoCloseable {
         config.setUsername(shared.getUsername());
         config.setPassword(shared.getPassword());
         config.setReadOnly(true);
-        return asking(config, OWN_SECONDS, failed -> "The rows could not be asked just now: " + failed.getMessage());
+        return asking(
+                config,
+                OWN_SECONDS,
+                failed -> "The rows could not be asked just now: " + failed.getMessage(),
+                () -> {});
     }
 
-    private static Asking asking(HikariConfig config, int seconds, Function<SQLException, String> why) {
+    /** @param check fails where nothing more is to be waited for */
+    private static Asking asking(HikariConfig config, int seconds, Function<SQLException, String> why, Runnable check) {
         config.setMaximumPoolSize(AT_ONCE);
         config.setMinimumIdle(0);
         config.setIdleTimeout(IDLE.toMillis());
@@ -195,7 +215,11 @@ public class StayingTables implements AutoCloseable {
         JdbcRunner.Waiting waiting = new JdbcRunner.Waiting() {
             @Override
             public <T> T until(Supplier<T> moment) {
-                return AnswerQueue.elsewhere(moment);
+                return AnswerQueue.elsewhere(() -> {
+                    T came = moment.get();
+                    if (came == null) check.run();
+                    return came;
+                });
             }
         };
         return new Asking(
@@ -210,9 +234,12 @@ public class StayingTables implements AutoCloseable {
         String why = SAID.equals(state)
                 ? first.getMessage()
                 : Databases.refused(database, first).getMessage();
-        if (SAID.equals(state) || state.startsWith("08") || state.startsWith("28"))
-            closed.put(database.getId(), new Closed(why, Uptime.millis() + CLOSED.toMillis()));
+        if (SAID.equals(state) || state.startsWith(NOT_REACHED) || state.startsWith(NOT_LET_IN)) close(database, why);
         return why;
+    }
+
+    private void close(Elsewhere database, String why) {
+        closed.put(database.getId(), new Closed(why, Uptime.millis() + CLOSED.toMillis()));
     }
 
     @Override

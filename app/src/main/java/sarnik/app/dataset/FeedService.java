@@ -241,6 +241,8 @@ class FeedService {
         Shaping shaping = keeper.intake(id).shaping();
         List<String> units = reading.otherUnits(shaping.units());
         if (!units.isEmpty()) throw new RefusedException(String.join(" ", units));
+        List<String> unread = reading.mostlyUnread();
+        if (!unread.isEmpty()) throw new RefusedException(String.join(" ", unread));
         Loaded served = service.needed(id, progress);
         RowKeeper.Beside beside = keeper.compare(id, reading.parts(), progress);
         TableDiff diff = beside.diff();
@@ -293,6 +295,10 @@ class FeedService {
         if (!diff.goneColumns().isEmpty()) parts.add("columns gone: " + String.join(", ", diff.goneColumns()));
         if (!reading.newerPeriods().isEmpty()) parts.add("new periods: " + String.join(", ", reading.newerPeriods()));
         if (!reading.gonePeriods().isEmpty()) parts.add("periods gone: " + String.join(", ", reading.gonePeriods()));
+        long unread =
+                reading.troubles().unread().values().stream().mapToLong(n -> n).sum();
+        if (unread > 0)
+            parts.add(unread == 1 ? "1 cell could not be read" : "%,d cells could not be read".formatted(unread));
         if (placed != null) {
             long open = placed.rows(Match.State.DOUBTFUL) + placed.rows(Match.State.UNPLACED);
             if (open > 0) parts.add("%,d rows doubtful or unplaced".formatted(open));

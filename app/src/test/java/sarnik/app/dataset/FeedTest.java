@@ -125,9 +125,30 @@ class FeedTest {
     }
 
     @Test
-    void rowsInAnotherUnitAreNotServedUnlessSomebodyLooks() throws Exception {
-        AtomicReference<String> rows = new AtomicReference<>("place,price\nSoria,€5\nLerma,€6\n");
-        stock = ana.bring(RunningSarnik.file("prices.csv", rows.get()), "Prices of a feed");
+    void cellsThatCannotBeReadAnyMoreAreSaidAndNotServedWhereTheyAreMost() throws Exception {
+        String price = "place,price\nSoria,5\nLerma,6\nOña,7\n";
+        givingPrices(price, rows -> {
+            rows.set(price.replace("5", "about five"));
+            assertThat(ask().get("words").asString()).contains("1 changed; 1 cell could not be read;");
+            assertThat(served().column("price").isMissing(0)).isTrue();
+            rows.set(price.replaceAll("[67]", "more"));
+            JsonNode asked = ask();
+            assertThat(asked.get("outcome").asString()).isEqualTo("FAILED");
+            assertThat(asked.get("words").asString())
+                    .startsWith("In “price” 2 of 3 cells are no whole number any more and could not be read.");
+            assertThat(served().column("price").text(1)).isEqualTo("6");
+        });
+    }
+
+    /** Is told what a feed of prices gives out. */
+    private interface Giving {
+        void out(AtomicReference<String> rows) throws Exception;
+    }
+
+    /** A dataset of prices that is fed by an address that gives out what it is told to. */
+    private void givingPrices(String first, Giving giving) throws Exception {
+        AtomicReference<String> rows = new AtomicReference<>(first);
+        stock = ana.bring(RunningSarnik.file("prices.csv", first), "Prices of a feed");
         HttpServer prices = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 4);
         prices.createContext("/prices.csv", exchange -> {
             byte[] body = rows.get().getBytes(StandardCharsets.UTF_8);
@@ -139,6 +160,15 @@ class FeedTest {
         try {
             allow(prices.getAddress().getPort());
             feed("http://127.0.0.1:" + prices.getAddress().getPort() + "/prices.csv", null, false);
+            giving.out(rows);
+        } finally {
+            prices.stop(0);
+        }
+    }
+
+    @Test
+    void rowsInAnotherUnitAreNotServedUnlessSomebodyLooks() throws Exception {
+        givingPrices("place,price\nSoria,€5\nLerma,€6\n", rows -> {
             rows.set("place,price\nSoria,€5\nLerma,€7\n");
             assertThat(ask().get("outcome").asString()).isEqualTo("SERVED");
             for (String other : List.of("place,price\nSoria,$5\nLerma,$9\n", "place,price\nSoria,€5\nLerma,$9\n")) {
@@ -148,9 +178,7 @@ class FeedTest {
                 assertThat(asked.get("words").asString()).contains("“price”", "$", "€", "still served");
                 assertThat(served().column("price").text(1)).isEqualTo("7");
             }
-        } finally {
-            prices.stop(0);
-        }
+        });
     }
 
     @Test
