@@ -2,18 +2,30 @@ package sarnik.format;
 
 import java.math.BigDecimal;
 import java.math.MathContext;
+import java.math.RoundingMode;
 import java.time.LocalDate;
 import java.time.LocalTime;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
-/** What the cells of sheets hold, as text: numbers as they are shown, dates and times by the format of their number. */
+/**
+ * What the cells of sheets hold, as text: numbers as they are shown, dates and times by the format of their number,
+ * durations as numbers of the unit that they begin with.
+ */
 final class SheetCells {
 
     /** Digits that a sheet shows; what is stored beyond them is binary noise. */
     private static final MathContext SHOWN = new MathContext(15);
 
     private static final int LONGEST = 40;
+
+    /** Decimals of durations: below a hundredth of a second. */
+    private static final int DURATION_PLACES = 6;
+
+    /** Sign and digits of a whole number that fits 64 bits. */
+    private static final int LONGEST_WHOLE = 19;
 
     /** Days from 1899-12-30 to 1904-01-01, from which some workbooks count. */
     private static final int LATER_START = 1462;
@@ -33,8 +45,12 @@ final class SheetCells {
      * @param moment whether it is of dates or times
      * @param day whether with a day or a year
      * @param clock whether with hours or seconds
+     * @param inDay how many of the units of a duration a day has; 0 where the format is of none
      */
-    private record Written(boolean moment, boolean day, boolean clock) {
+    private record Written(boolean moment, boolean day, boolean clock, int inDay) {
+
+        /** Hours, minutes or seconds that go on beyond a day (ISO/IEC 29500-1, 18.8.31). */
+        private static final Pattern DURATION = Pattern.compile("(?i)\\[(h+|m+|s+)\\]");
 
         /** Days, months, years, hours or seconds outside quotes and brackets. */
         static Written of(String format) {
@@ -43,7 +59,15 @@ final class SheetCells {
             boolean moment = !letters.equalsIgnoreCase("General")
                     && letters.matches("(?i).*[dmyhs].*")
                     && !letters.matches(".*[0#?].*[eE][+-].*");
-            return new Written(moment, format.matches("(?i).*[dy].*"), format.matches("(?i).*[hs].*"));
+            Matcher duration = DURATION.matcher(format.replaceAll("\"[^\"]*\"", ""));
+            int inDay = duration.find()
+                    ? switch (Character.toLowerCase(duration.group(1).charAt(0))) {
+                        case 'h' -> 24;
+                        case 'm' -> 1440;
+                        default -> 86_400;
+                    }
+                    : 0;
+            return new Written(moment, format.matches("(?i).*[dy].*"), format.matches("(?i).*[hs].*"), inDay);
         }
     }
 
@@ -61,6 +85,11 @@ final class SheetCells {
         if (format == null) return plain(raw);
         if (FORMATS.size() > MOST_FORMATS) FORMATS.clear();
         Written written = FORMATS.computeIfAbsent(format, Written::of);
+        if (written.inDay > 0)
+            return plain(new BigDecimal(raw)
+                    .multiply(BigDecimal.valueOf(written.inDay))
+                    .setScale(DURATION_PLACES, RoundingMode.HALF_EVEN)
+                    .toPlainString());
         return written.moment ? moment(raw, written, from1904) : plain(raw);
     }
 
@@ -87,6 +116,10 @@ final class SheetCells {
                 && (raw.indexOf('.') < 0 || raw.charAt(raw.length() - 1) != '0')
                 && !raw.startsWith("-0")
                 && !raw.startsWith("+")) return raw;
+        // What is stored digit by digit, as no binary number is, is meant so.
+        if (raw.length() <= LONGEST_WHOLE
+                && raw.chars().skip(raw.charAt(0) == '-' ? 1 : 0).allMatch(Character::isDigit))
+            return new BigDecimal(raw).toPlainString();
         BigDecimal value = new BigDecimal(raw);
         if (value.precision() > SHOWN.getPrecision()) value = value.round(SHOWN);
         if (value.signum() == 0) return "0";

@@ -8,6 +8,7 @@ import java.io.OutputStreamWriter;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
@@ -15,8 +16,10 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.IntFunction;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.dhatim.fastexcel.Workbook;
 import org.dhatim.fastexcel.Worksheet;
+import sarnik.table.CodedColumn;
 import sarnik.table.Column;
 import sarnik.table.ColumnType;
 import sarnik.table.DateColumn;
@@ -39,7 +42,14 @@ public enum TableFormat {
     PARQUET("parquet", "application/vnd.apache.parquet");
 
     private static final int MOST_SHEET_ROWS = 1_048_575;
+    private static final int MOST_CELL_TEXT = 32_767;
     private static final int FLUSHED_ROWS = 1000;
+
+    /** The first day of a sheet (ISO/IEC 29500-1, 18.17.4.1), in days since 1970-01-01. */
+    private static final long FIRST_IN_SHEET = LocalDate.of(1900, 1, 1).toEpochDay();
+
+    /** From here on a number has more digits than a sheet keeps. */
+    private static final long MOST_IN_SHEET = 1_000_000_000_000_000L;
 
     /** Steps of about a centimetre in a degree. */
     private static final double A_CENTIMETRE = 1e7;
@@ -198,6 +208,20 @@ public enum TableFormat {
                     "A sheet holds up to %,d rows, and there are %,d. Take them as CSV, as Parquet or as a GeoPackage."
                             .formatted(MOST_SHEET_ROWS, table.rows()));
         }
+        if (this != XLSX) return;
+        for (String name : table.names())
+            if (!name.startsWith("@") && table.column(name) instanceof CodedColumn texts && hasLonger(texts))
+                throw new UnreadableTableException(
+                        "A cell of a sheet holds up to %,d characters, and “%s” has longer texts. Take the rows as CSV, as Parquet or as a GeoPackage."
+                                .formatted(MOST_CELL_TEXT, name));
+    }
+
+    private static boolean hasLonger(CodedColumn texts) {
+        // Words are fewer than rows; not all of them need to have one.
+        return texts.dictionary().stream().anyMatch(word -> word.length() > MOST_CELL_TEXT)
+                && IntStream.range(0, texts.size())
+                        .anyMatch(
+                                row -> !texts.isMissing(row) && texts.text(row).length() > MOST_CELL_TEXT);
     }
 
     private static void xlsx(
@@ -227,13 +251,15 @@ public enum TableFormat {
         }
     }
 
+    /** What a sheet does not know, days before 1900 and numbers of more than 15 digits, stands there as text. */
     private static void value(Worksheet sheet, int to, int c, Column column, int row) {
-        if (column instanceof WholeColumn whole) sheet.value(to, c, whole.get(row));
+        if (column instanceof WholeColumn whole && Math.abs(whole.get(row)) < MOST_IN_SHEET)
+            sheet.value(to, c, whole.get(row));
         else if (column instanceof DecimalColumn decimal) sheet.value(to, c, decimal.get(row));
-        else if (column instanceof DateColumn dates) {
-            sheet.value(to, c, java.time.LocalDate.ofEpochDay(dates.day(row)));
+        else if (column instanceof DateColumn dates && dates.day(row) >= FIRST_IN_SHEET) {
+            sheet.value(to, c, LocalDate.ofEpochDay(dates.day(row)));
             sheet.style(to, c).format("yyyy-mm-dd").set();
-        } else if (column instanceof TimeColumn times) {
+        } else if (column instanceof TimeColumn times && times.second(row) >= FIRST_IN_SHEET * 86_400L) {
             sheet.value(to, c, java.time.LocalDateTime.ofEpochSecond(times.second(row), 0, java.time.ZoneOffset.UTC));
             sheet.style(to, c).format("yyyy-mm-dd hh:mm:ss").set();
         } else sheet.value(to, c, column.text(row));

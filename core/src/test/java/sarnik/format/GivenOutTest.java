@@ -14,6 +14,7 @@ import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.EnumSource;
 import sarnik.table.FileChoices;
 import sarnik.table.Shaping;
@@ -60,6 +61,70 @@ class GivenOutTest {
                 .hasMessageContaining("1,048,575 rows, and there are 1,048,576");
         assertThat(out.size()).isZero();
         TableFormat.XLSX.check(TestTables.csv("n", "1"));
+    }
+
+    @Test
+    void textsThatAreTooLongForACellOfASheetAreSaidBeforeAnythingIsWritten() throws IOException {
+        Table table = TestTables.csv("name,notes", "a,short", "b," + "long ".repeat(7000));
+        var out = new ByteArrayOutputStream();
+        assertThatThrownBy(() -> TableFormat.XLSX.write(table, "rows", null, out))
+                .isInstanceOf(UnreadableTableException.class)
+                .hasMessageContaining("holds up to 32,767 characters, and “notes” has longer texts");
+        assertThat(out.size()).isZero();
+        TableFormat.XLSX.write(table.pick(new int[] {0}), "rows", null, out);
+        assertThat(out.size()).as("rows that have no such text").isPositive();
+    }
+
+    @Test
+    void whatASheetDoesNotKnowStandsThereAsText() throws IOException {
+        Table table = TestTables.csv(
+                "code,day,at",
+                "12345678901234567,1850-03-01,1899-12-31 23:59",
+                "-999999999999999,1900-01-01,1900-01-01 00:00",
+                "999999999999999999,1900-02-28,2026-01-01 12:30");
+        Path file = directory.resolve("old.xlsx");
+        try (var out = Files.newOutputStream(file)) {
+            TableFormat.XLSX.write(table, "rows", null, out);
+        }
+        Table back = new TableReader()
+                .read(TableFile.open(file, FileChoices.NONE).rows(), Shaping.NONE)
+                .table();
+        for (String name : table.names()) {
+            assertThat(back.column(name).type())
+                    .as(name)
+                    .isEqualTo(table.column(name).type());
+            for (int row = 0; row < 3; row++)
+                assertThat(back.column(name).text(row))
+                        .isEqualTo(table.column(name).text(row));
+        }
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "12345678901234567, 12345678901234567",
+        "-123456789012345678, -123456789012345678",
+        "1.2345678901234568E16, 12345678901234600",
+        "0.30000000000000004, 0.3",
+        "0012345678901234567, 12345678901234567",
+        "99999999999999999999, 100000000000000000000"
+    })
+    void numbersOfSheetsAreAsExactAsTheyStandThere(String stored, String read) {
+        assertThat(SheetCells.plain(stored)).isEqualTo(read);
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "0.4375, [h]:mm, 10.5",
+        "1.5, [hh]:mm:ss, 36",
+        "0.4305555555555556, [H]:MM, 10.333333",
+        "0.5, [mm]:ss, 720",
+        "-0.25, [s], -21600",
+        "0.4375, h:mm, 10:30",
+        "45000.25, '[$-409]d mmm yy h:mm', 2023-03-15T06:00",
+        "0.5, '0.0\"[h]\"', 0.5"
+    })
+    void durationsOfSheetsAreNumbersOfTheirUnit(String stored, String format, String read) {
+        assertThat(SheetCells.number(stored, format, false)).isEqualTo(read);
     }
 
     @ParameterizedTest

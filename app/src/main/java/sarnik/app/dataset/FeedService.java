@@ -285,8 +285,12 @@ class FeedService {
     private static String words(
             Reading reading, TableDiff diff, long putBelow, PlacedTable before, PlacedTable placed) {
         List<String> parts = new ArrayList<>();
-        if (putBelow > 0) parts.add("%,d rows put below the others".formatted(putBelow));
-        else {
+        if (putBelow > 0) {
+            parts.add("%,d rows put below the others".formatted(putBelow));
+            if (diff.changed() > 0)
+                parts.add("%,d of them with the same “%s” as rows that were there, which count beside them"
+                        .formatted(diff.changed(), diff.key()));
+        } else {
             if (diff.added() > 0) parts.add("%,d added".formatted(diff.added()));
             if (diff.changed() > 0) parts.add("%,d changed".formatted(diff.changed()));
             if (diff.gone() > 0) parts.add("%,d gone".formatted(diff.gone()));

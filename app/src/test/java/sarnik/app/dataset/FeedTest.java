@@ -99,7 +99,8 @@ class FeedTest {
     @Test
     void rowsPutBelowAreNotPutThereTwice() throws Exception {
         feed(stockAddress(), null, true);
-        assertThat(ask().get("words").asString()).contains("8 rows put below");
+        assertThat(ask().get("words").asString())
+                .contains("8 rows put below", "1 of them with the same “depot” as rows that were there");
         assertThat(served().rows()).isEqualTo(9);
         assertThat(ask().get("outcome").asString()).isEqualTo("UNCHANGED");
         step.incrementAndGet();
