@@ -25,7 +25,13 @@ record PeriodName(String measure, String period) {
 
     /** A year, a quarter, a half or a month. */
     private static final Pattern PERIOD = Pattern.compile(
-            "(19|20)\\d\\d([-/ ]?([qQtThHsS][1-4]|0[1-9]|1[0-2])|[-/ ][1-9])?|(0[1-9]|1[0-2])[-/](19|20)\\d\\d");
+            "(19|20)\\d\\d([-/ ]?([qQtThHsS][1-4]|0[1-9]|1[0-2])|[-/ ][1-9]|[mM](0[1-9]|1[0-2]))?|(0[1-9]|1[0-2])[-/](19|20)\\d\\d");
+
+    /** A month of a year without its century; with a blank between them it might be a day. */
+    private static final Pattern SHORT_YEAR = Pattern.compile("\\p{L}{3,}\\.?[-/'’]\\d\\d");
+
+    /** Marks that lead to notes, and letters for what is provisional, estimated or revised, behind a period. */
+    private static final Pattern FLAGGED = Pattern.compile("(.*\\d)(\\s?[*†‡§¹²³⁴]{1,3}|\\s?\\(\\d\\)|[epr])");
 
     /** A quarter of a year that is not said: the columns of a year have four of them. */
     private static final Pattern QUARTER = Pattern.compile("[qQ][1-4]");
@@ -42,7 +48,18 @@ record PeriodName(String measure, String period) {
     /** The parts of a name of a column; null where it names no period. */
     static PeriodName of(String name) {
         PeriodName dated = of(name, PeriodName::isPeriod);
-        return dated == null ? of(name, PeriodName::isWithoutYear) : dated;
+        if (dated != null) return dated;
+        PeriodName found = of(name, PeriodName::isWithoutYear);
+        if (found == null) {
+            Matcher flagged = FLAGGED.matcher(name);
+            return flagged.matches() ? of(flagged.group(1), PeriodName::isPeriod) : null;
+        }
+        if (!name.contains(TurnedSource.PART)) return found;
+        // Months below a year that stands over all of them.
+        String above = TurnedSource.lastPart(found.measure);
+        if (!CellForm.isYear(above)) return found;
+        int rest = found.measure.lastIndexOf(TurnedSource.PART);
+        return new PeriodName(rest < 0 ? "" : found.measure.substring(0, rest), inYear(found.period, above));
     }
 
     private static PeriodName of(String name, Predicate<String> isPeriod) {
@@ -145,7 +162,9 @@ record PeriodName(String measure, String period) {
             int next = Integer.parseInt(season.group(1)) + 1;
             return Integer.parseInt(season.group(2)) == (season.group(2).length() == 4 ? next : next % 100);
         }
-        return CellForm.DATE_PERIOD.fits(text) && text.matches(".*(19|20)\\d\\d.*")
+        return CellForm.DATE_PERIOD.fits(text)
+                        && (text.matches(".*(19|20)\\d\\d.*")
+                                || SHORT_YEAR.matcher(text).matches())
                 || CellForm.DATE_ISO.fits(text)
                 || text.matches(".*(19|20)\\d\\d") && CellForm.DATE_DAY_FIRST.fits(text);
     }

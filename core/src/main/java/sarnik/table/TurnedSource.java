@@ -61,6 +61,8 @@ final class TurnedSource extends RowsOver {
         if (yearAt < 0 && !year.isEmpty() && !CellForm.isYear(year))
             throw new UnreadableTableException("The file has no column “" + year
                     + "” that says of which year its periods are. Choose another, or write the year.");
+        Set<List<String>> taken = new HashSet<>();
+        turned.forEach(column -> taken.add(List.of(valueName(column, turn), periodName(column, turn))));
         if (!shaping.types().isEmpty())
             for (String name : names) {
                 boolean isKnown =
@@ -70,7 +72,9 @@ final class TurnedSource extends RowsOver {
                         || parts == null
                         || parts.isDated() == turn.isWithoutYear()
                         || !left.contains(valueName(name, turn))) continue;
-                if (turned.add(name)) newer.add(name);
+                // One that says the same as another would stand for it.
+                if (taken.add(List.of(valueName(name, turn), periodName(name, turn))) && turned.add(name))
+                    newer.add(name);
             }
         Set<String> foundPeriods = new LinkedHashSet<>();
         Set<String> foundValues = new LinkedHashSet<>();

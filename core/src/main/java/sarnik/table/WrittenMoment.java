@@ -44,7 +44,8 @@ final class WrittenMoment {
     private static final Pattern QUARTER =
             Pattern.compile("(?:[QqTt]([1-4])[ /-]?(\\d{4})|(\\d{4})[ /-]?[QqTt]([1-4]))");
     private static final Pattern HALF = Pattern.compile("(?:[HhSs]([12])[ /-]?(\\d{4})|(\\d{4})[ /-]?[HhSs]([12]))");
-    private static final Pattern MONTH_OF_YEAR = Pattern.compile("(\\d{4})[-/.](\\d{1,2})|(\\d{1,2})[-/.](\\d{4})");
+    private static final Pattern MONTH_OF_YEAR =
+            Pattern.compile("(\\d{4})(?:[-/.]|-?[mM])(\\d{1,2})|(\\d{1,2})[-/.](\\d{4})");
 
     /** Two digits from here on are years of the century before. */
     private static final int TURN = 70;

@@ -62,6 +62,14 @@ class PeriodNameTest {
                 "sept.|~~|sept.",
                 "March|~~|March",
                 "Use · Litres · Dez|Use · Litres|Dez",
+                "2023M01|~~|2023M01",
+                "Jan-23|~~|Jan-23",
+                "ene'23|~~|ene'23",
+                "2023*|~~|2023",
+                "2023p|~~|2023",
+                "litres 2023 (1)|litres|2023",
+                "2023 · Jan|~~|Jan 2023",
+                "Litres · 2023 · Q2|Litres|2023-Q2",
                 "litres (ene)|litres|ene",
                 "Q3|~~|Q3",
                 "Q3 litres|litres|Q3"
@@ -82,6 +90,9 @@ class PeriodNameTest {
                 "May 12",
                 "room 20231",
                 "Q5",
+                "Jan 23",
+                "covid-19",
+                "12 (1)",
                 "Use · Litres",
                 "2023 · Litres sold",
                 "3023",
@@ -178,6 +189,30 @@ class PeriodNameTest {
         assertThatThrownBy(() -> read(file, new Shaping.Turn(wide.periods(), "month", "litres", true, "jahr")))
                 .isInstanceOf(UnreadableTableException.class)
                 .hasMessageContaining("no column “jahr”");
+    }
+
+    @Test
+    void ofMonthsBelowTheirYearsAreOfThoseYears() throws IOException {
+        String file = "town,2023,,,2024,,\n,Jan,Feb,Mar,Jan,Feb,Mar\nSoria,1,2,3,4,5,6\nLerma,7,8,9,10,11,12\n";
+        List<String> periods = read(file, null).periods();
+        assertThat(periods).hasSize(6);
+        Table table = read(file, new Shaping.Turn(periods, "month", "litres")).table();
+        assertThat(table.names()).containsExactly("town", "month", "litres");
+        assertThat(table.column("month").type()).isEqualTo(ColumnType.DATE);
+        assertThat(table.column("month").text(3)).isEqualTo("2024-01-01");
+        assertThat(table.column("litres").text(11)).isEqualTo("12");
+    }
+
+    @Test
+    void thatAreNewAndSayTheSameAsAnotherStayBesideIt() throws IOException {
+        Shaping kept = Shaping.ofTurn(new Shaping.Turn(List.of("2021", "2022", "2023"), "year", "litres"))
+                .withTypesOf(Map.of("town", ColumnType.TEXT));
+        Path file = Files.writeString(directory.resolve("s.csv"), "town,2021,2022,2023,2023*,2024p\nSoria,1,2,3,4,5\n");
+        Reading newer = new TableReader().read(CsvFile.open(file, FileChoices.NONE), kept);
+        assertThat(newer.newerPeriods()).containsExactly("2024p");
+        assertThat(newer.table().names()).containsExactly("town", "2023*", "year", "litres");
+        assertThat(newer.table().column("litres").text(2)).isEqualTo("3");
+        assertThat(newer.table().column("year").text(3)).isEqualTo("2024");
     }
 
     @Test
