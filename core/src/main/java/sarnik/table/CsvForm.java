@@ -10,6 +10,9 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
 
 /**
  * How a CSV file is written, found by looking at it.
@@ -23,6 +26,9 @@ record CsvForm(Charset charset, char delimiter, char quote) {
     private static final char[] DELIMITERS = {',', ';', '\t', '|'};
     private static final int LOOK = 1 << 16;
     private static final int FEW = 3;
+
+    /** Lines that are looked at for the mark between cells. */
+    private static final int LINES = 20;
 
     /**
      * @throws UnreadableTableException when the file is empty or is not text
@@ -146,14 +152,19 @@ record CsvForm(Charset charset, char delimiter, char quote) {
         }
     }
 
-    /** The delimiter that occurs outside quotes most evenly and most often over the first lines. */
+    /**
+     * The delimiter that occurs outside quotes most evenly and most often over the first lines: in all of them, else,
+     * where titles or notes stand around the table, equally often in most of them.
+     */
     private static char delimiter(String head) {
+        List<String> lines = Arrays.stream(head.split("\r?\n", LINES + 1))
+                .limit(LINES)
+                .filter(line -> !line.isBlank())
+                .toList();
         char best = ',';
         int bestCount = 0;
         for (char candidate : DELIMITERS) {
-            int count = Arrays.stream(head.split("\r?\n", 21))
-                    .limit(20)
-                    .filter(line -> !line.isBlank())
+            int count = lines.stream()
                     .mapToInt(line -> occurrences(line, candidate))
                     .min()
                     .orElse(0);
@@ -162,14 +173,23 @@ record CsvForm(Charset charset, char delimiter, char quote) {
                 best = candidate;
             }
         }
-        return bestCount > 0 ? best : mostFrequentInHeader(head);
+        return bestCount > 0 ? best : inMostLines(lines);
     }
 
-    private static char mostFrequentInHeader(String head) {
-        String header = head.lines().findFirst().orElse("");
+    private static char inMostLines(List<String> lines) {
         char best = ',';
+        int bestLines = 0;
+        int bestCount = 0;
         for (char candidate : DELIMITERS) {
-            if (occurrences(header, candidate) > occurrences(header, best)) best = candidate;
+            Map<Integer, Integer> linesOf = new TreeMap<>();
+            for (String line : lines) linesOf.merge(occurrences(line, candidate), 1, Integer::sum);
+            linesOf.remove(0);
+            for (var of : linesOf.entrySet()) {
+                if (of.getValue() < bestLines || of.getValue() == bestLines && of.getKey() <= bestCount) continue;
+                best = candidate;
+                bestLines = of.getValue();
+                bestCount = of.getKey();
+            }
         }
         return best;
     }

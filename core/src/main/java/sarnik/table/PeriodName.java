@@ -51,6 +51,7 @@ record PeriodName(String measure, String period) {
         if (dated != null) return dated;
         PeriodName found = of(name, PeriodName::isWithoutYear);
         if (found == null) {
+            if (name.contains(TurnedSource.PART)) return below(name);
             Matcher flagged = FLAGGED.matcher(name);
             return flagged.matches() ? of(flagged.group(1), PeriodName::isPeriod) : null;
         }
@@ -60,6 +61,15 @@ record PeriodName(String measure, String period) {
         if (!CellForm.isYear(above)) return found;
         int rest = found.measure.lastIndexOf(TurnedSource.PART);
         return new PeriodName(rest < 0 ? "" : found.measure.substring(0, rest), inYear(found.period, above));
+    }
+
+    /** What is measured below a period that stands over several measures; null where none does. */
+    private static PeriodName below(String name) {
+        int part = name.lastIndexOf(TurnedSource.PART);
+        PeriodName above = of(name.substring(0, part), PeriodName::isPeriod);
+        String own = name.substring(part + TurnedSource.PART.length());
+        if (above == null || !isMeasure(own)) return null;
+        return new PeriodName(above.measure.isEmpty() ? own : above.measure + TurnedSource.PART + own, above.period);
     }
 
     private static PeriodName of(String name, Predicate<String> isPeriod) {

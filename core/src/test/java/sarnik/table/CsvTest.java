@@ -117,6 +117,21 @@ class CsvTest {
             assertThat(read("\uFEFFtown,x\nSoria,1\n").table().names()).containsExactly("town", "x");
         }
 
+        @ParameterizedTest
+        @CsvSource(
+                delimiter = '|',
+                value = {
+                    "Title^a;b^1,5;2,5^3,5;4,5|semicolons",
+                    "Title^a,b^1;x,2^2;y,3|commas",
+                    "Title, long^a\tb\tc^1\t2\t3|tabs",
+                    "a,b^1,2^note|commas",
+                    "a;b^x|semicolons",
+                    "a^b^c|commas"
+                })
+        void theDelimiterThoughATitleOrANoteHasNone(String file, String mark) {
+            assertThat(read(file.replace("^", "\n") + "\n").form()).contains(mark + " between cells");
+        }
+
         @Test
         void quotedCellsMayHoldDelimitersQuotesAndLines() {
             Table table = csv("a,b", "\"x, \"\"y\"\"\nz\",1");

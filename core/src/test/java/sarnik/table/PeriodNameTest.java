@@ -69,6 +69,8 @@ class PeriodNameTest {
                 "2023p|~~|2023",
                 "litres 2023 (1)|litres|2023",
                 "2023 · Jan|~~|Jan 2023",
+                "2023 · Litres sold|Litres sold|2023",
+                "Use · 2023 · Litres|Use · Litres|2023",
                 "Litres · 2023 · Q2|Litres|2023-Q2",
                 "litres (ene)|litres|ene",
                 "Q3|~~|Q3",
@@ -94,7 +96,7 @@ class PeriodNameTest {
                 "covid-19",
                 "12 (1)",
                 "Use · Litres",
-                "2023 · Litres sold",
+                "Litres · Sold",
                 "3023",
                 "_2023_x_y"
             })
@@ -201,6 +203,27 @@ class PeriodNameTest {
         assertThat(table.column("month").type()).isEqualTo(ColumnType.DATE);
         assertThat(table.column("month").text(3)).isEqualTo("2024-01-01");
         assertThat(table.column("litres").text(11)).isEqualTo("12");
+    }
+
+    @Test
+    void standAboveSeveralMeasures() throws IOException {
+        String file = """
+                Report of sales
+                Period: 01/01/2023 - 31/12/2024
+
+                Town;2023;;2024;
+                ;Units;Amount;Units;Amount
+                Soria;10;1.234,50 €;12;1.500,00 €
+                Burgos;5;500,00 €;7;700,00 €
+                """;
+        Reading wide = read(file, null);
+        assertThat(wide.form()).contains("semicolons between cells");
+        assertThat(wide.periods()).hasSize(4);
+        Table table =
+                read(file, new Shaping.Turn(wide.periods(), "year", "value")).table();
+        assertThat(table.names()).containsExactly("Town", "year", "Units", "Amount");
+        assertThat(table.column("year").text(1)).isEqualTo("2024");
+        assertThat(table.column("Amount").text(1)).isEqualTo("1500.0");
     }
 
     @Test
