@@ -42,6 +42,9 @@ class WholeStoryTest extends BrowserTest {
         ana.waitForSelector("[data-ready]");
         ana.click("text=Publish this version as edition 1");
         waitForText(ana.locator(".said"), "Edition 1 is what readers see now");
+        // What is drawn anew above moves what is pressed next.
+        waitForText(ana.locator("#standing"), "Edition 1, published by");
+        ana.waitForSelector("#findings > *");
         ana.click("#grant-keep");
         waitForText(ana.locator(".given"), "everybody who can sign in may");
         ana.click("text=Back to composing");
