@@ -174,7 +174,7 @@ final class MendedRows extends RowsOver {
 
     /** Takes of a row that is left out what holds in those below it, too. */
     private void leaveOut(Cells cells, String[] above) {
-        takeHeads(cells, above);
+        if (sums.isNone(cells)) takeHeads(cells, above);
         for (int i = 0; i < once.length; i++) if (once[i] && !cells.isMerged(i)) headless.set(i);
     }
 

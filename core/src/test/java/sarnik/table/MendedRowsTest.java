@@ -328,6 +328,11 @@ class MendedRowsTest {
             Reading reading = read(sheet, new Shaping.Rows(Set.of("region"), null, null, null, true, true), null);
             assertThat(rows(reading)).containsExactly("North|Soria", "North|Burgos", "South|Ronda");
             assertThat(reading.rows().filledDown()).containsEntry("region", 3L);
+            Sheet totals = Sheet.hiding(
+                    Set.of(1), Sheet.of("region,town,litres", "North,Lerma,1", "Total North,,1", ",Soria,2"));
+            assertThat(rows(read(totals, new Shaping.Rows(Set.of("region"), null, null, null, true, true), null)))
+                    .as("a sum that is hidden heads no group")
+                    .containsExactly("North|Lerma|1", "North|Soria|2");
             Reading files = read(
                     new JoinedSource(List.of(sheet, sheet), List.of("a", "b")),
                     new Shaping.Rows(null, null, null, null, true, null),
