@@ -107,8 +107,9 @@ function publishing({ editions, datasets }) {
         await ask('POST', below('editions'), {
           body: { frozen: [...frozen].filter(([, is]) => is).map(([dataset]) => dataset), words: words.value },
         });
-        say(`Edition ${next} is what readers see now.`);
+        // Said once nothing moves any more under what is pressed next.
         await Promise.all([drawPublish(), draw()]);
+        say(`Edition ${next} is what readers see now.`);
       },
       'do do-first',
     ),

@@ -5,12 +5,13 @@ import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 
 /**
  * Rows that are sums of others: totals, whose first cell says nothing else, rows that are likely to be subtotals, whose
- * first cell names what they are the sum of ("Total Soria", "Soria subtotal"), and whole rows of which a cell says so
- * ("Total" in a column of sexes). A total is left out unless it is to be kept; the others are kept, and said, until
- * somebody decides.
+ * first cell names what they are the sum of ("Total Soria", "Soria subtotal"), rows that are likely to sum the others up
+ * in another way ("Average", "Max" before nothing but numbers), and whole rows of which a cell says so ("Total" in a
+ * column of sexes). A total is left out unless it is to be kept; the others are kept, and said, until somebody decides.
  */
 final class TotalRows {
 
@@ -67,19 +68,82 @@ final class TotalRows {
                 "alle altersgruppen"));
     }
 
+    /** Words for what is worked out from other rows, which stand before nothing but numbers then. */
+    private static final Set<String> STATISTICS = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
+
+    static {
+        STATISTICS.addAll(List.of(
+                "sum",
+                "sums",
+                "average",
+                "averages",
+                "avg",
+                "mean",
+                "median",
+                "minimum",
+                "maximum",
+                "min",
+                "max",
+                "count",
+                "range",
+                "variance",
+                "stdev",
+                "st dev",
+                "st. dev",
+                "std dev",
+                "std. dev",
+                "standard deviation",
+                "overall average",
+                "overall mean",
+                "weighted average",
+                "suma",
+                "promedio",
+                "promedio general",
+                "media",
+                "media general",
+                "mediana",
+                "mínimo",
+                "máximo",
+                "minimo",
+                "maximo",
+                "recuento",
+                "varianza",
+                "desviación estándar",
+                "desviación típica",
+                "soma",
+                "média",
+                "média geral",
+                "contagem",
+                "variância",
+                "desvio padrão",
+                "desvio-padrão",
+                "somme",
+                "moyenne",
+                "moyenne générale",
+                "médiane",
+                "écart-type",
+                "écart type",
+                "durchschnitt",
+                "mittelwert",
+                "mittel",
+                "anzahl",
+                "varianz",
+                "standardabweichung"));
+    }
+
     /** How the words for a sum begin, by their first three letters: most cells are settled by them. */
     private static final boolean[] BEGINNINGS = new boolean[1 << 15];
 
-    private static final int LONGEST_OF_A_CATEGORY;
+    /** The same of the words for what is worked out from other rows. */
+    private static final boolean[] STATISTICS_BEGIN = new boolean[1 << 15];
 
-    static {
-        int longest = 0;
-        for (String word : OF_A_CATEGORY) {
-            BEGINNINGS[beginning(word, 0)] = true;
-            longest = Math.max(longest, word.length());
-        }
-        // A mark and a blank may stand around it.
-        LONGEST_OF_A_CATEGORY = longest + 3;
+    private static final int LONGEST_OF_A_CATEGORY = longest(OF_A_CATEGORY, BEGINNINGS);
+    private static final int LONGEST_STATISTIC = longest(STATISTICS, STATISTICS_BEGIN);
+
+    /** How long the longest of some words may stand in a cell, a mark and a blank around it. */
+    private static int longest(Set<String> words, boolean[] beginnings) {
+        for (String word : words) beginnings[beginning(word, 0)] = true;
+        return words.stream().mapToInt(String::length).max().orElse(0) + 3;
     }
 
     private static final String WORD =
@@ -90,21 +154,25 @@ final class TotalRows {
     private static final int SHORTEST_OF_A_CATEGORY = 5;
     private static final int EXAMPLES = 3;
 
-    /** What a row is the sum of. */
+    /** What a row is the sum of, or whether it sums others up in another way. */
     private enum Sum {
         NONE,
         OF_ALL,
         OF_SOME,
+        STATISTIC,
         OF_A_CATEGORY
     }
 
     private final Shaping shaping;
     private final List<String> columns;
+    private long rows;
     private long leftOut;
     private long likely;
+    private long summingUp;
     private long within;
     private final List<String> totals = new ArrayList<>();
     private final List<String> subtotals = new ArrayList<>();
+    private final List<String> statistics = new ArrayList<>();
     private final List<Reading.OfACategory> categories = new ArrayList<>();
 
     /** @param columns names of the columns, as the cells of a row stand */
@@ -123,7 +191,7 @@ final class TotalRows {
         return switch (sum) {
             case NONE -> false;
             case OF_ALL -> !shaping.totals();
-            case OF_SOME -> shaping.subtotals();
+            case OF_SOME, STATISTIC -> shaping.subtotals();
             case OF_A_CATEGORY -> shaping.categoryTotals();
         };
     }
@@ -139,11 +207,13 @@ final class TotalRows {
             if (saysTotal(cells.get(first))) return Sum.OF_ALL;
             if (saysOfWhat(cells.get(first))) return Sum.OF_SOME;
         }
+        if (first >= 0 && isStatistic(cells, first)) return Sum.STATISTIC;
         return category(cells) < 0 ? Sum.NONE : Sum.OF_A_CATEGORY;
     }
 
     /** Counts a row that may be a sum. @return whether it is left out */
     boolean count(RowSource.Cells cells) {
+        rows++;
         Sum sum = of(cells);
         switch (sum) {
             case NONE -> {
@@ -151,12 +221,15 @@ final class TotalRows {
             }
             case OF_ALL -> {
                 if (!shaping.totals()) leftOut++;
-                String says = CellText.strip(cells.get(first(cells)));
-                if (totals.size() < EXAMPLES && !totals.contains(says)) totals.add(says);
+                example(cells, totals);
             }
             case OF_SOME -> {
                 likely++;
-                if (subtotals.size() < EXAMPLES) subtotals.add(CellText.strip(cells.get(first(cells))));
+                example(cells, subtotals);
+            }
+            case STATISTIC -> {
+                summingUp++;
+                example(cells, statistics);
             }
             case OF_A_CATEGORY -> {
                 within++;
@@ -168,9 +241,25 @@ final class TotalRows {
         return isLeftOut(sum);
     }
 
+    private static void example(RowSource.Cells cells, List<String> examples) {
+        String says = CellText.strip(cells.get(first(cells)));
+        if (examples.size() < EXAMPLES && !examples.contains(says)) examples.add(says);
+    }
+
     Reading.Sums found() {
+        // Where most rows are so, the table is one of statistics.
+        boolean areBelow = summingUp * 2 <= rows;
         return new Reading.Sums(
-                leftOut, totals, likely, shaping.subtotals(), subtotals, within, shaping.categoryTotals(), categories);
+                leftOut,
+                totals,
+                likely + (areBelow ? summingUp : 0),
+                shaping.subtotals(),
+                Stream.concat(subtotals.stream(), areBelow ? statistics.stream() : Stream.empty())
+                        .limit(EXAMPLES)
+                        .toList(),
+                within,
+                shaping.categoryTotals(),
+                categories);
     }
 
     /** The first cell that says that the row is the sum of a category; -1 for none. */
@@ -200,7 +289,7 @@ final class TotalRows {
         for (int i = 0; i < cells.count(); i++) {
             String cell = cells.get(i);
             if (cell.isEmpty() || CellText.isBlank(cell)) continue;
-            return cell.length() <= LONGEST && mayBe(cell) ? i : -1;
+            return cell.length() <= LONGEST && (mayBe(cell) || mayBeStatistic(cell)) ? i : -1;
         }
         return -1;
     }
@@ -216,12 +305,31 @@ final class TotalRows {
         return false;
     }
 
+    private static boolean mayBeStatistic(String cell) {
+        return cell.length() > 2
+                && cell.length() <= LONGEST_STATISTIC
+                && (cell.charAt(0) <= ' ' || cell.charAt(0) == '\u00A0' || STATISTICS_BEGIN[beginning(cell, 0)]);
+    }
+
+    /** Whether a row has nothing but numbers beside a word for what is worked out from other rows. */
+    private static boolean isStatistic(RowSource.Cells cells, int first) {
+        if (!mayBeStatistic(cells.get(first)) || !STATISTICS.contains(withoutMark(cells.get(first)))) return false;
+        boolean any = false;
+        for (int i = first + 1; i < cells.count(); i++) {
+            String cell = CellText.strip(cells.get(i));
+            if (cell.isEmpty() || TableReader.meansMissing(cell)) continue;
+            if (!CellForm.isAnyNumber(cell)) return false;
+            any = true;
+        }
+        return any;
+    }
+
     private static boolean saysTotal(String cell) {
         return TOTALS.contains(withoutMark(cell));
     }
 
     private static String withoutMark(String cell) {
-        return CellText.strip(cell).replaceFirst("\\s*[:.]$", "");
+        return CellText.strip(cell).replaceFirst("\\s*[:.]+$", "");
     }
 
     private static boolean saysOfWhat(String cell) {

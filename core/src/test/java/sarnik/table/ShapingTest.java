@@ -155,12 +155,35 @@ class ShapingTest {
         }
 
         @ParameterizedTest
-        @CsvSource({"Totalán", "Totana", "Gesamtschule Kassel", "Soma", "Subtotalis"})
+        @CsvSource({"Totalán", "Totana", "Gesamtschule Kassel", "Somalia", "Subtotalis", "Maxwell", "Meanjin"})
         void areNotSeenInNamesThatOnlyBeginLikeThem(String name) throws IOException {
             assertThat(read("town,note,litres\nSoria,a,3\n" + name + ",,7\n", Shaping.NONE)
                             .sums()
                             .likely())
                     .isZero();
+        }
+
+        @ParameterizedTest
+        @CsvSource({"Average", "MAX", "Std. dev.:", "' Promedio'", "média", "Durchschnitt", "Écart-type", "Sum"})
+        void orWhatIsWorkedOutFromThemInAnotherWayIsKeptAndSaidUntilSomebodyDecides(String says) throws IOException {
+            String file = "town,litres,price\nSoria,3,2.5\nLerma,4,\nZamora,5,1.5\n" + says + ",4,n/a\n";
+            String word = says.strip();
+            assertThat(read(file, Shaping.NONE).sums())
+                    .isEqualTo(new Reading.Sums(0, List.of(), 1, false, List.of(word), 0, false, List.of()));
+            Reading without = read(
+                    file, new Shaping(null, null, null, null, false, null, null, null, true, false, null, null, null));
+            assertThat(texts(without.table(), "town")).containsExactly("Soria", "Lerma", "Zamora");
+            assertThat(without.sums().likely()).isEqualTo(1);
+        }
+
+        @Test
+        void areNoneWhereWordsStandBesideOrTheTableIsOneOfStatistics() throws IOException {
+            for (String file : List.of(
+                    "shop,town,litres\nOpen,Soria,3\nMax,Lerma,4\nOpen,Soria,5\n",
+                    "shop,day,litres\nOpen,2024-01-01,3\nMax,2024-01-02,4\nOpen,2024-01-03,5\n",
+                    "name,litres\nSoria,3\nMax,\nLerma,4\n",
+                    "of,litres,price\nMean,3,1\nMin,1,0.5\nMax,9,4\nTowns,12,12\n"))
+                assertThat(read(file, Shaping.NONE).sums().likely()).as(file).isZero();
         }
 
         @ParameterizedTest
