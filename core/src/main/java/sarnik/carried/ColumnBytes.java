@@ -9,13 +9,13 @@ import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import java.util.zip.Deflater;
-import sarnik.query.LongIndex;
 import sarnik.table.CodedColumn;
 import sarnik.table.Codes;
 import sarnik.table.Column;
 import sarnik.table.ColumnType;
 import sarnik.table.DateColumn;
 import sarnik.table.DecimalColumn;
+import sarnik.table.LongIndex;
 import sarnik.table.TimeColumn;
 import sarnik.table.WholeColumn;
 

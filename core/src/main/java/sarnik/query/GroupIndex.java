@@ -3,6 +3,7 @@ package sarnik.query;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import sarnik.table.LongIndex;
 
 /**
  * Numbers groups by the codes of their keys, in the order in which they are first met. Codes that together do not fit a

@@ -20,6 +20,9 @@ final class MendedRows extends RowsOver {
     private static final String HEADING = "heading";
     private static final int EXAMPLES = 3;
 
+    /** Rows that are told apart at most; they take some 40 bytes each meanwhile. */
+    private static final int MOST_APART = 20_000_000;
+
     /** How notes below a table begin. */
     private static final String NOTE =
             "(?iu)[*†‡§©¹²³].*|[(\\[]?[0-9a-z][)\\]]\\s.*|(source|note|fuente|nota|quelle|anmerkung|hinweis|fonte|remarque)s?n?\\s*([:.].*)?";
@@ -42,6 +45,11 @@ final class MendedRows extends RowsOver {
     private long repeated;
     private long lone;
     private long hidden;
+    private long again;
+
+    /** The rows so far, where they are told apart; null where they are not. */
+    private LongIndex different;
+
     private final List<String> examples = new ArrayList<>();
     private final long[] filled;
     private final Map<Integer, MergedRun> merged = new TreeMap<>();
@@ -87,6 +95,13 @@ final class MendedRows extends RowsOver {
 
     @Override
     public void each(Visitor visitor) throws IOException {
+        each(visitor, told.eachOnce());
+    }
+
+    /** @param apart whether rows are told apart, and those counted that are the same as one above */
+    private void each(Visitor visitor, boolean apart) throws IOException {
+        different = apart ? new LongIndex() : null;
+        again = 0;
         shown = 0;
         repeated = 0;
         lone = 0;
@@ -118,10 +133,39 @@ final class MendedRows extends RowsOver {
             }
             boolean isMerged = (cells.isMerged() || !merged.isEmpty()) && countMerged(cells);
             boolean isFilled = down.length > 0 && sums.isNone(cells) && fillDown(cells, above);
-            if (!isMerged && !isFilled && header.size() == names.size()) visitor.row(line, cells);
-            else visitor.row(line, mended(cells, isFilled ? above : null, heading[0]));
+            Cells row = !isMerged && !isFilled && header.size() == names.size()
+                    ? cells
+                    : mended(cells, isFilled ? above : null, heading[0]);
+            if (different != null && stoodAbove(row)) {
+                again++;
+                if (told.eachOnce()) {
+                    leaveOut(cells, above);
+                    return;
+                }
+            }
+            visitor.row(line, row);
             headless.clear();
         });
+        different = null;
+    }
+
+    /** Whether a row, which is none of those that are left out as sums, is the same as one above in every cell. */
+    private boolean stoodAbove(Cells row) {
+        if (sums.leavesOut(row)) return false;
+        long hash = RowHash.EMPTY;
+        for (int i = 0; i < header.size(); i++)
+            hash = RowHash.with(hash, i < row.count() ? CellText.strip(row.get(i)) : "");
+        int before = different.size();
+        if (before == MOST_APART)
+            throw new UnreadableTableException(
+                    "More than %,d rows cannot be told apart while they are read. Keep rows that stand more than once."
+                            .formatted(MOST_APART));
+        return different.number(hash >>> 1) < before;
+    }
+
+    /** Goes through the rows once more and counts those that are the same as one above. */
+    void countAgain() throws IOException {
+        each((line, cells) -> {}, true);
     }
 
     /** Whether the filled cells of a row are the names of their columns, or their units: those of a page that follows. */
@@ -275,6 +319,8 @@ final class MendedRows extends RowsOver {
                 downs,
                 numbers,
                 hidden,
-                told.onlyShown());
+                told.onlyShown(),
+                again,
+                told.eachOnce());
     }
 }

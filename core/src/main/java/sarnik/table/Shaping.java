@@ -127,14 +127,21 @@ public record Shaping(
      * @param tidy whether texts are taken without what cannot be seen; null for not, as in tables that were brought in
      *     before that was asked
      * @param onlyShown whether rows that a sheet hides are left out; null for not
+     * @param eachOnce whether rows that are the same as one above in every cell are left out; null for not
      */
     public record Rows(
-            Set<String> filledDown, Set<String> once, Lone lone, Boolean names, Boolean tidy, Boolean onlyShown) {
+            Set<String> filledDown,
+            Set<String> once,
+            Lone lone,
+            Boolean names,
+            Boolean tidy,
+            Boolean onlyShown,
+            Boolean eachOnce) {
 
         /** Those of tables that were brought in before rows were mended: their texts stay as they are written. */
-        static final Rows BEFORE = new Rows(null, null, null, null, false, false);
+        static final Rows BEFORE = new Rows(null, null, null, null, false, false, false);
 
-        public static final Rows AS_THEY_ARE = new Rows(null, null, null, null, true, false);
+        public static final Rows AS_THEY_ARE = new Rows(null, null, null, null, true, false, false);
 
         public Rows {
             filledDown = filledDown == null ? Set.of() : Set.copyOf(filledDown);
@@ -143,6 +150,7 @@ public record Shaping(
             names = Boolean.TRUE.equals(names);
             tidy = Boolean.TRUE.equals(tidy);
             onlyShown = Boolean.TRUE.equals(onlyShown);
+            eachOnce = Boolean.TRUE.equals(eachOnce);
         }
     }
 

@@ -152,6 +152,9 @@ public final class TableReader {
                                 survey.visited)
                         .filled(progress, first.isGivenUp() ? 0 : most, most);
         troubles.addAll(filled.troubles());
+        Map<String, Long> gaps = GroupHeads.gaps(filled.parts(), sources);
+        // Where what holds for a group stands at its head only, rows of several groups look alike.
+        if (!shaping.rows().eachOnce() && gaps.isEmpty() && RepeatedRows.areLikely(filled.parts())) rows.countAgain();
         return new Reading(
                 filled.parts().sample(),
                 filled.parts(),
@@ -167,7 +170,7 @@ public final class TableReader {
                 ordered == null ? null : ordered.isMonthFirst(),
                 survey.sums.found(),
                 new Reading.Marks(survey.mark(shaping), marked, example),
-                rows.found(GroupHeads.gaps(filled.parts(), sources)),
+                rows.found(gaps),
                 units,
                 turned == null ? List.of() : List.copyOf(turned.newer()),
                 turned == null ? List.of() : List.copyOf(turned.gone()));

@@ -18,6 +18,7 @@ import sarnik.table.Codes;
 import sarnik.table.Column;
 import sarnik.table.ColumnType;
 import sarnik.table.DecimalColumn;
+import sarnik.table.LongIndex;
 import sarnik.table.Table;
 import sarnik.table.WholeColumn;
 

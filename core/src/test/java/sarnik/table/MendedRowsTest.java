@@ -38,11 +38,11 @@ class MendedRowsTest {
     }
 
     private static Shaping.Rows lone(Shaping.Lone lone) {
-        return new Shaping.Rows(null, null, lone, null, true, null);
+        return new Shaping.Rows(null, null, lone, null, true, null, null);
     }
 
     private static Shaping.Rows filledDown(String... columns) {
-        return new Shaping.Rows(Set.of(columns), null, null, null, true, null);
+        return new Shaping.Rows(Set.of(columns), null, null, null, true, null, null);
     }
 
     /** All rows, cells parted by bars. */
@@ -77,7 +77,7 @@ class MendedRowsTest {
 
         @Test
         void areKeptWhereSomebodySaysSo() throws IOException {
-            Reading reading = read(PAGES, new Shaping.Rows(null, null, null, true, true, null));
+            Reading reading = read(PAGES, new Shaping.Rows(null, null, null, true, true, null, null));
             assertThat(reading.table().rows()).isEqualTo(5);
             assertThat(reading.table().column("litres").type()).isEqualTo(ColumnType.TEXT);
             assertThat(reading.rows().withNames()).isTrue();
@@ -300,7 +300,8 @@ class MendedRowsTest {
 
         @Test
         void standOnceWhereSomebodySaysSo() throws IOException {
-            Reading reading = read(BUDGETS, new Shaping.Rows(null, Set.of("budget"), null, null, true, null), null);
+            Reading reading =
+                    read(BUDGETS, new Shaping.Rows(null, Set.of("budget"), null, null, true, null, null), null);
             assertThat(rows(reading))
                     .containsExactly(
                             "North|2024|500|Lerma",
@@ -314,7 +315,7 @@ class MendedRowsTest {
         @Test
         void standInTheFirstRowThatIsShown() throws IOException {
             Sheet sheet = Sheet.hiding(Set.of(0, 3), BUDGETS);
-            Shaping.Rows told = new Shaping.Rows(Set.of("region"), Set.of("budget"), null, null, true, true);
+            Shaping.Rows told = new Shaping.Rows(Set.of("region"), Set.of("budget"), null, null, true, true, null);
             Reading reading = read(sheet, told, null);
             assertThat(rows(reading))
                     .containsExactly("North|2024|500|Soria", "North|2025|null|Burgos", "South|2025|700|Jerez");
@@ -325,17 +326,17 @@ class MendedRowsTest {
         void headsOfGroupsHoldBelowThoughTheirRowsAreLeftOut() throws IOException {
             Sheet sheet = Sheet.hiding(
                     Set.of(0, 3), Sheet.of("region,town", "North,Lerma", ",Soria", ",Burgos", "South,Jerez", ",Ronda"));
-            Reading reading = read(sheet, new Shaping.Rows(Set.of("region"), null, null, null, true, true), null);
+            Reading reading = read(sheet, new Shaping.Rows(Set.of("region"), null, null, null, true, true, null), null);
             assertThat(rows(reading)).containsExactly("North|Soria", "North|Burgos", "South|Ronda");
             assertThat(reading.rows().filledDown()).containsEntry("region", 3L);
             Sheet totals = Sheet.hiding(
                     Set.of(1), Sheet.of("region,town,litres", "North,Lerma,1", "Total North,,1", ",Soria,2"));
-            assertThat(rows(read(totals, new Shaping.Rows(Set.of("region"), null, null, null, true, true), null)))
+            assertThat(rows(read(totals, new Shaping.Rows(Set.of("region"), null, null, null, true, true, null), null)))
                     .as("a sum that is hidden heads no group")
                     .containsExactly("North|Lerma|1", "North|Soria|2");
             Reading files = read(
                     new JoinedSource(List.of(sheet, sheet), List.of("a", "b")),
-                    new Shaping.Rows(null, null, null, null, true, null),
+                    new Shaping.Rows(null, null, null, null, true, null, null),
                     null);
             assertThat(files.rows().hidden()).isEqualTo(4);
         }
@@ -344,6 +345,93 @@ class MendedRowsTest {
         void areFoundInFilesPutTogether() throws IOException {
             Reading reading = read(new JoinedSource(List.of(BUDGETS, BUDGETS), List.of("a", "b")), null, null);
             assertThat(reading.rows().merged()).containsExactly(new Reading.Merged("budget", "500", 3, false));
+        }
+    }
+
+    @Nested
+    @DisplayName("rows that stand more than once")
+    class Again {
+
+        private static final String SALES =
+                "town,month,litres\nSoria,2024-01,5\nBurgos,2024-01,7\nSoria,2024-02,5\nBurgos,2024-01, 7\n"
+                        + "Lerma,2024-02,\nLerma,2024-02\n";
+
+        private static Shaping.Rows eachOnce(String... filledDown) {
+            return new Shaping.Rows(Set.of(filledDown), null, null, null, true, null, true);
+        }
+
+        @Test
+        void areSaidAndLeftOutWhereSomebodySaysSo() throws IOException {
+            Reading kept = read(SALES, null);
+            assertThat(kept.table().rows()).isEqualTo(6);
+            assertThat(kept.rows().again()).isEqualTo(2);
+            assertThat(kept.rows().eachOnce()).isFalse();
+            Reading once = read(SALES, eachOnce());
+            assertThat(rows(once))
+                    .containsExactly(
+                            "Soria|2024-01-01|5", "Burgos|2024-01-01|7", "Soria|2024-02-01|5", "Lerma|2024-02-01|null");
+            assertThat(once.rows().again()).isEqualTo(2);
+        }
+
+        @ParameterizedTest
+        @ValueSource(
+                strings = {
+                    // Two of a town differ in their litres, so that each row is an event, and two may be alike.
+                    "town,litres\nSoria,5\nSoria,6\nBurgos,7\nBurgos,7\n",
+                    "town,kind\nSoria,still\nSoria,still\nBurgos,still\n",
+                    "product,price\nstill,2\nstill,2\nsparkling,3\nstill,2\nsparkling,3\n",
+                    "number,town,litres\n1,Soria,5\n2,Soria,5\n3,Burgos,7\n",
+                    "region,town,litres\nNorth,a,5\n,b,5\n,c,6\nSouth,a,6\n,b,5\n,c,6\n"
+                })
+        void areNotSaidWhereRowsMayBeAlike(String file) throws IOException {
+            assertThat(read(file, null).rows().again()).isZero();
+        }
+
+        @ParameterizedTest
+        @ValueSource(
+                strings = {
+                    // The number tells rows apart though the town does not; words of several columns may do together.
+                    "number,town,litres\n1,Soria,5\n2,Soria,6\n3,Burgos,7\n2,Soria,6\n",
+                    "town,kind,litres\nSoria,still,5\nSoria,sparkling,5\nBurgos,still,7\nSoria,still,5\n",
+                    "at,litres\n2024-01-01 10:00,5\n2024-01-01 10:05,5\n2024-01-01 10:05,5\n",
+                    "town,price\nSoria,2.50\nBurgos,3.10\nBurgos,3.10\nTotal,\n"
+                })
+        void areSaidWhereWhatTheOthersAreOfDiffers(String file) throws IOException {
+            assertThat(read(file, null).rows().again()).isOne();
+        }
+
+        @Test
+        void areNotTheSameUnderAnotherHeadOrWithAColumnThatIsLeftOut() throws IOException {
+            String groups = "region,town,litres\nNorth,a,5\n,b,5\nSouth,a,5\n,b,5\n,b,5\n";
+            Reading reading = read(groups, eachOnce("region"));
+            assertThat(rows(reading)).containsExactly("North|a|5", "North|b|5", "South|a|5", "South|b|5");
+            assertThat(reading.rows().again()).isOne();
+            Shaping without = new Shaping(null, null, Set.of("number"), null, false, null, null);
+            String numbered = "number,town,litres\n1,Soria,5\n2,Burgos,7\n3,Burgos,7\n";
+            assertThat(new TableReader()
+                            .read(file("t.csv", numbered), without)
+                            .rows()
+                            .again())
+                    .as("they differ in the file")
+                    .isZero();
+        }
+
+        @Test
+        void areSeenInFilesThatOverlap() throws IOException {
+            RowSource june = file("june.csv", "town,day,litres\nSoria,2024-06-29,5\nSoria,2024-06-30,6\n");
+            RowSource july = file("july.csv", "day,town,litres\n2024-06-30,Soria,6\n2024-07-01,Soria,4\n");
+            Reading both = read(new JoinedSource(List.of(june, july), List.of("june", "july")), null, null);
+            assertThat(both.rows().again()).isOne();
+            Reading once = read(new JoinedSource(List.of(june, july), List.of("june", "july")), eachOnce(), null);
+            assertThat(once.table().rows()).isEqualTo(3);
+        }
+
+        @Test
+        void totalsAreNoneOfThem() throws IOException {
+            String file = "town,kind,litres\nSoria,a,5\nTotal,,5\nBurgos,a,7\nTotal,,5\n";
+            Reading reading = read(file, eachOnce());
+            assertThat(reading.rows().again()).isZero();
+            assertThat(reading.sums().leftOut()).isEqualTo(2);
         }
     }
 

@@ -16,10 +16,10 @@ import sarnik.live.MessageShape;
 import sarnik.live.Movement;
 import sarnik.live.Reading;
 import sarnik.live.StateKeeper;
-import sarnik.query.LongIndex;
 import sarnik.table.Column;
 import sarnik.table.ColumnType;
 import sarnik.table.GrowingTable;
+import sarnik.table.LongIndex;
 import sarnik.table.Table;
 
 /**

@@ -541,11 +541,11 @@ class BringInPagesTest extends BrowserTest {
     }
 
     @Test
-    void rowsThatAreTotalsOfACategoryAreSaidAndLeftOutByOnePress() {
+    void rowsThatWouldBeCountedTwiceAreSaidAndLeftOutByOnePress() {
         Page page = bring(RunningSarnik.file(
                 "people.csv",
                 "town,country,sex,people\nSoria,Spain,women,19\nSoria,Spain,men,20\nSoria,Spain,Total,39\nBurgos,Spain,"
-                        + "women,90\nBurgos,Spain,men,84\nBurgos,Spain,Total,174\n"));
+                        + "women,90\nBurgos,Spain,men,84\nBurgos,Spain,Total,174\nBurgos,Spain,women,90\n"));
         page.waitForURL("**/bring/*");
         scriptIsThere(page);
         assertThat(page.locator("#categories-said").textContent())
@@ -558,5 +558,12 @@ class BringInPagesTest extends BrowserTest {
         page.click("#categories-said button");
         page.waitForCondition(
                 () -> page.locator("#categories-said").textContent().contains("Likely to be totals of a category"));
+        scriptIsThere(page);
+        assertThat(page.locator("#again-said").textContent())
+                .contains("The same as a row above in every cell, and likely to be counted twice: ", "1 row.");
+        page.click("#again-said button");
+        page.waitForCondition(
+                () -> page.locator("#again-said").textContent().contains("Left out since they are the same"));
+        assertThat(page.locator("#columns tbody").textContent()).containsOnlyOnce("90");
     }
 }

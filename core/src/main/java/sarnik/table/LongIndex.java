@@ -1,4 +1,4 @@
-package sarnik.query;
+package sarnik.table;
 
 import java.util.Arrays;
 
