@@ -169,6 +169,11 @@ final class TotalRows {
     private long leftOut;
     private long likely;
     private long summingUp;
+
+    /** Whether some of those have gaps, as below a group, or the table ends with one: else they may be of anything. */
+    private boolean standsBelow;
+
+    private boolean isLast;
     private long within;
     private final List<String> totals = new ArrayList<>();
     private final List<String> subtotals = new ArrayList<>();
@@ -217,6 +222,7 @@ final class TotalRows {
         Sum sum = of(cells);
         switch (sum) {
             case NONE -> {
+                isLast = false;
                 return false;
             }
             case OF_ALL -> {
@@ -229,6 +235,8 @@ final class TotalRows {
             }
             case STATISTIC -> {
                 summingUp++;
+                isLast = true;
+                standsBelow |= isPartly(cells);
                 example(cells, statistics);
             }
             case OF_A_CATEGORY -> {
@@ -248,7 +256,7 @@ final class TotalRows {
 
     Reading.Sums found() {
         // Where most rows are so, the table is one of statistics.
-        boolean areBelow = summingUp * 2 <= rows;
+        boolean areBelow = (standsBelow || isLast) && summingUp * 2 <= rows;
         return new Reading.Sums(
                 leftOut,
                 totals,

@@ -177,11 +177,18 @@ class ShapingTest {
         }
 
         @Test
+        void areSeenBelowGroups() throws IOException {
+            String file = "region,town,litres\nNorth,Soria,3\nNorth,Lerma,4\n,Mean,3.5\nSouth,Jerez,5\nSouth,Ronda,6\n";
+            assertThat(read(file, Shaping.NONE).sums().subtotals()).containsExactly("Mean");
+        }
+
+        @Test
         void areNoneWhereWordsStandBesideOrTheTableIsOneOfStatistics() throws IOException {
             for (String file : List.of(
                     "shop,town,litres\nOpen,Soria,3\nMax,Lerma,4\nOpen,Soria,5\n",
                     "shop,day,litres\nOpen,2024-01-01,3\nMax,2024-01-02,4\nOpen,2024-01-03,5\n",
                     "name,litres\nSoria,3\nMax,\nLerma,4\n",
+                    "name,litres,price\nAna,3,1\nMax,5,2\nMax,4,1\nLea,4,2\n",
                     "of,litres,price\nMean,3,1\nMin,1,0.5\nMax,9,4\nTowns,12,12\n"))
                 assertThat(read(file, Shaping.NONE).sums().likely()).as(file).isZero();
         }

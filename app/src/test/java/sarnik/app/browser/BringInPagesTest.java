@@ -560,7 +560,7 @@ class BringInPagesTest extends BrowserTest {
                 () -> page.locator("#categories-said").textContent().contains("Likely to be totals of a category"));
         scriptIsThere(page);
         assertThat(page.locator("#again-said").textContent())
-                .contains("The same as a row above in every cell, and likely to be counted twice: ", "1 row.");
+                .contains("and counted twice if they stand there by mistake: ", "1 row.");
         page.click("#again-said button");
         page.waitForCondition(
                 () -> page.locator("#again-said").textContent().contains("Left out since they are the same"));
