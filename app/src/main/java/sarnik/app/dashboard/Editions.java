@@ -12,6 +12,7 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import sarnik.app.dataset.DatasetEdits;
 import sarnik.app.dataset.DatasetService;
 import sarnik.app.dataset.Description;
 import sarnik.app.dataset.FrozenDataset;
@@ -37,6 +38,7 @@ class Editions {
     private final StoredEditionRepository editions;
     private final Readings readings;
     private final DatasetService datasets;
+    private final DatasetEdits edits;
     private final SharedKeys keys;
     private final PeopleService people;
     private final Rights rights;
@@ -47,6 +49,7 @@ class Editions {
             StoredEditionRepository editions,
             Readings readings,
             DatasetService datasets,
+            DatasetEdits edits,
             SharedKeys keys,
             PeopleService people,
             Rights rights,
@@ -55,6 +58,7 @@ class Editions {
         this.editions = editions;
         this.readings = readings;
         this.datasets = datasets;
+        this.edits = edits;
         this.keys = keys;
         this.people = people;
         this.rights = rights;
@@ -181,9 +185,7 @@ class Editions {
                 throw new RefusedException("The rows of “%s” stay in “%s”; readers always see what stands there."
                         .formatted(far.name(), datasets.staysIn(far)));
             });
-            datasets.frozen(dataset).stream()
-                    .filter(f -> known.add(f.dataset()))
-                    .forEach(kept::add);
+            edits.frozen(dataset).stream().filter(f -> known.add(f.dataset())).forEach(kept::add);
         }
         RestsOn restsOn = new RestsOn(kept, keys.all());
         StoredEdition made = editions.saveAndFlush(new StoredEdition(

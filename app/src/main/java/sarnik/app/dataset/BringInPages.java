@@ -71,6 +71,7 @@ class BringInPages {
     private final BringInService bringIns;
     private final WaitingRoom room;
     private final DatasetService datasets;
+    private final KeyColumns keyColumns;
     private final BoundarySets boundaries;
     private final SarnikProperties properties;
     private final Jobs jobs;
@@ -80,6 +81,7 @@ class BringInPages {
             BringInService bringIns,
             WaitingRoom room,
             DatasetService datasets,
+            KeyColumns keyColumns,
             BoundarySets boundaries,
             SarnikProperties properties,
             Jobs jobs,
@@ -90,6 +92,7 @@ class BringInPages {
         this.bringIns = bringIns;
         this.room = room;
         this.datasets = datasets;
+        this.keyColumns = keyColumns;
         this.properties = properties;
     }
 
@@ -254,7 +257,7 @@ class BringInPages {
     public record TieTarget(long dataset, String column, String words) {}
 
     private List<TieTarget> ties(SignedIn person) {
-        return datasets.keys(person).stream()
+        return keyColumns.keys(person).stream()
                 .map(k -> new TieTarget(
                         k.dataset().id(),
                         k.column(),

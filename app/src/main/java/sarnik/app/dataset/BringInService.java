@@ -11,7 +11,6 @@ import java.util.Map;
 import java.util.Set;
 import org.springframework.stereotype.Service;
 import org.springframework.web.multipart.MultipartFile;
-import sarnik.app.boundary.BoundarySets;
 import sarnik.app.database.DatabaseRows;
 import sarnik.app.outside.RemoteTables;
 import sarnik.app.people.SignedIn;
@@ -42,7 +41,6 @@ class BringInService {
 
     private final DatasetService datasets;
     private final RowKeeper keeper;
-    private final BoundarySets boundaries;
     private final WaitingRoom room;
     private final LikelyPlacing likely;
     private final RemoteTables remote;
@@ -53,8 +51,8 @@ class BringInService {
     BringInService(
             DatasetService datasets,
             RowKeeper keeper,
-            BoundarySets boundaries,
             WaitingRoom room,
+            LikelyPlacing likely,
             RemoteTables remote,
             DatabaseRows databases,
             StayingKeeper staying,
@@ -65,9 +63,8 @@ class BringInService {
         this.remote = remote;
         this.datasets = datasets;
         this.keeper = keeper;
-        this.boundaries = boundaries;
         this.room = room;
-        this.likely = new LikelyPlacing(datasets, boundaries);
+        this.likely = likely;
         room.readBy(this::reader);
     }
 

@@ -77,6 +77,7 @@ class DatasetPages {
     private static final Duration PATIENCE = Duration.ofMillis(1500);
 
     private final DatasetService datasets;
+    private final DatasetEdits edits;
     private final RowKeeper keeper;
     private final FeedService feeds;
     private final StayingKeeper staying;
@@ -90,6 +91,7 @@ class DatasetPages {
 
     DatasetPages(
             DatasetService datasets,
+            DatasetEdits edits,
             RowKeeper keeper,
             FeedService feeds,
             StayingKeeper staying,
@@ -107,6 +109,7 @@ class DatasetPages {
         this.queue = queue;
         this.jobs = jobs;
         this.datasets = datasets;
+        this.edits = edits;
         this.keeper = keeper;
         this.feeds = feeds;
         this.staying = staying;
@@ -392,7 +395,7 @@ class DatasetPages {
             @RequestHeader(name = "If-Match", required = false) String ifMatch,
             @RequestBody About about,
             @AuthenticationPrincipal SignedIn person) {
-        return Revisions.kept(datasets.describe(id, Revisions.of(ifMatch), about, person));
+        return Revisions.kept(edits.describe(id, Revisions.of(ifMatch), about, person));
     }
 
     /** The name of a dataset. */
@@ -405,7 +408,7 @@ class DatasetPages {
             @RequestHeader(name = "If-Match", required = false) String ifMatch,
             @RequestBody Naming naming,
             @AuthenticationPrincipal SignedIn person) {
-        return Revisions.kept(datasets.rename(id, Revisions.of(ifMatch), naming.name(), person));
+        return Revisions.kept(edits.rename(id, Revisions.of(ifMatch), naming.name(), person));
     }
 
     /** Whether other authors may change it. */
@@ -421,7 +424,7 @@ class DatasetPages {
     @ResponseBody
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void remove(@PathVariable long id, @AuthenticationPrincipal SignedIn person) {
-        datasets.remove(id, person);
+        edits.remove(id, person);
     }
 
     /**

@@ -36,10 +36,8 @@ import sarnik.app.people.Viewer;
 import sarnik.app.rights.May;
 import sarnik.app.rights.Rights;
 import sarnik.app.rights.Thing;
-import sarnik.app.uses.Uses;
 import sarnik.app.web.DayWords;
 import sarnik.app.web.RefusedException;
-import sarnik.data.About;
 import sarnik.data.Boundaries;
 import sarnik.data.Calculations;
 import sarnik.data.Datasets;
@@ -59,7 +57,6 @@ import sarnik.sql.FaceMaker;
 import sarnik.sql.SourceColumn;
 import sarnik.sql.StayingRows;
 import sarnik.table.Table;
-import tools.jackson.databind.json.JsonMapper;
 
 /**
  * Keeps datasets and hands them out ready to be asked. A version is loaded on first use by the {@link VersionStore},
@@ -78,15 +75,12 @@ public class DatasetService implements Datasets {
     /** What a face takes in memory, about. */
     private static final long FACE_BYTES = 16L << 20;
 
-    private final DatasetRepository datasets;
     private final Descriptions descriptions;
     private final Versions versions;
     private final VersionStore store;
     private final PlacingService decisions;
     private final BoundarySets boundaries;
     private final RowPlacer placer;
-    private final Uses uses;
-    private final JsonMapper mapper;
     private final TransactionTemplate transaction;
     private final Rights rights;
     private final Groups groups;
@@ -108,15 +102,12 @@ public class DatasetService implements Datasets {
     }
 
     DatasetService(
-            DatasetRepository datasets,
             Descriptions descriptions,
             Versions versions,
             VersionStore store,
             PlacingService decisions,
             BoundarySets boundaries,
             RowPlacer placer,
-            Uses uses,
-            JsonMapper mapper,
             TransactionTemplate transaction,
             Rights rights,
             Groups groups,
@@ -128,15 +119,12 @@ public class DatasetService implements Datasets {
         this.live = live;
         this.tables = tables;
         this.databases = databases;
-        this.datasets = datasets;
         this.descriptions = descriptions;
         this.versions = versions;
         this.store = store;
         this.decisions = decisions;
         this.boundaries = boundaries;
         this.placer = placer;
-        this.uses = uses;
-        this.mapper = mapper;
         this.transaction = transaction;
         this.rights = rights;
         this.groups = groups;
@@ -561,27 +549,6 @@ public class DatasetService implements Datasets {
                 .toList();
     }
 
-    /** A column whose values tell rows apart, so that rows of others can be tied to it. */
-    record KeyColumn(Description dataset, String column) {}
-
-    /** The columns of placed datasets that others can be tied to, known without their rows. */
-    List<KeyColumn> keys(SignedIn person) {
-        return descriptions(person).stream()
-                .filter(Description::isPlaced)
-                .flatMap(d -> d.served().columns().stream()
-                        .filter(StoredColumn::isKey)
-                        .map(c -> new KeyColumn(d, c.name())))
-                .toList();
-    }
-
-    /** Which of some values occur in a column of the version that a dataset serves, found without loading its rows. */
-    Set<String> occurring(KeyColumn key, Set<String> values) {
-        Description.Served served = key.dataset().served();
-        int column = served.columns().stream().map(StoredColumn::name).toList().indexOf(key.column());
-        return transaction.execute(
-                t -> versions.occurring(served.version(), served.columns().size(), column, values));
-    }
-
     @Override
     public Boundaries boundaries() {
         return boundaries::indexed;
@@ -594,31 +561,6 @@ public class DatasetService implements Datasets {
     }
 
     // --- calculating -----------------------------------------------------------------------------------
-
-    /**
-     * Sets what is calculated over a dataset.
-     *
-     * @return the revision after it
-     * @throws RefusedException when a formula or rule does not work; the message says which and why
-     */
-    long calculate(long id, long revision, Calculations calculations, SignedIn person) {
-        descriptions.check(id, May.COMPOSE, person);
-        Calculations.Applied tried = tryOut(id, calculations);
-        // What only lacks a value in some rows is kept; it is said on the dataset's page.
-        tried.troubles().stream().filter(t -> !t.some()).findFirst().ifPresent(t -> {
-            throw new RefusedException("“" + t.of() + "” cannot be kept: " + t.words());
-        });
-        return descriptions.change(id, revision, person, d -> d.calculate(mapper.writeValueAsString(calculations)));
-    }
-
-    /** What would come of calculations over the rows that a dataset serves. */
-    Calculations.Applied tryOut(long id, Calculations calculations) {
-        Loaded loaded = needed(id);
-        return calculations.apply(
-                loaded.placed() == null ? loaded.own() : loaded.placed().table(),
-                scope(loaded.own(), loaded.placed()),
-                surroundings(loaded.placed()));
-    }
 
     /** What formulas over a dataset may name. */
     Scope scope(long id) {
@@ -673,19 +615,7 @@ public class DatasetService implements Datasets {
                         .toList();
     }
 
-    // --- saying ----------------------------------------------------------------------------------------
-
-    /** Sets what is told of a dataset. @return the revision after it */
-    long describe(long id, long revision, About about, SignedIn person) {
-        return descriptions.change(id, revision, person, d -> d.describe(mapper.writeValueAsString(about)));
-    }
-
-    /** Gives a dataset another name. @return the revision after it */
-    long rename(long id, long revision, String name, SignedIn person) {
-        if (name == null || name.isBlank() || name.length() > 120)
-            throw new RefusedException("A dataset's name has 1 to 120 characters.");
-        return descriptions.change(id, revision, person, d -> d.rename(name.strip()));
-    }
+    // --- seeing ----------------------------------------------------------------------------------------
 
     /**
      * Checks that this person may do something with a dataset.
@@ -704,56 +634,5 @@ public class DatasetService implements Datasets {
     /** A dataset that has to be there, as a person sees it. */
     Loaded needed(long id, SignedIn person) {
         return load(id, seenBy(person)).orElseThrow(() -> RefusedException.gone("dataset"));
-    }
-
-    /** A dataset as it is now, to be kept so; the datasets that it is placed by come with it. */
-    public List<FrozenDataset> frozen(long id) {
-        List<FrozenDataset> frozen = new ArrayList<>();
-        freeze(id, frozen);
-        return frozen;
-    }
-
-    private void freeze(long id, List<FrozenDataset> frozen) {
-        if (frozen.stream().anyMatch(f -> f.dataset() == id)) return;
-        Description now = descriptions.needed(id);
-        frozen.add(new FrozenDataset(
-                id,
-                now.served().version(),
-                now.served().number(),
-                now.name(),
-                now.placing(),
-                now.about(),
-                now.ties(),
-                now.calculations(),
-                now.decided(),
-                decisions.frozen(id)));
-        if (now.placing() != null)
-            now.placing().ties().forEach(tie -> {
-                if (descriptions.find(tie.dataset()).isPresent()) freeze(tie.dataset(), frozen);
-            });
-    }
-
-    /**
-     * Takes a dataset away, with all its versions.
-     *
-     * @throws RefusedException when something depends on it; the message names it
-     */
-    void remove(long id, SignedIn person) {
-        if (descriptions.needed(id).isLive())
-            throw new RefusedException("Its rows come from a feed. Take the feed away, and this goes with it.");
-        removeLive(id, person);
-    }
-
-    /** The same of a dataset that a feed is shown as, which goes with the feed. */
-    public void removeLive(long id, SignedIn person) {
-        transaction.executeWithoutResult(t -> {
-            // In the order in which a refresh takes them, so that two never wait for each other.
-            versions.held(id);
-            Dataset dataset = descriptions.held(id, person);
-            uses.refuseWhereUsed("The dataset", uses.ofDataset(id));
-            versions.removeAll(id);
-            rights.forget(Thing.DATASET, id);
-            datasets.delete(dataset);
-        });
     }
 }

@@ -49,12 +49,14 @@ class FormulaPages {
     private static final int SHOWN_ROWS = 12;
 
     private final DatasetService datasets;
+    private final DatasetEdits edits;
     private final AnswerQueue queue;
     private final PageJson json;
 
-    FormulaPages(DatasetService datasets, AnswerQueue queue, PageJson json) {
+    FormulaPages(DatasetService datasets, DatasetEdits edits, AnswerQueue queue, PageJson json) {
         this.queue = queue;
         this.datasets = datasets;
+        this.edits = edits;
         this.json = json;
     }
 
@@ -122,7 +124,7 @@ class FormulaPages {
         items.add(new Calculations.Item(name, text, measure));
         String result = name;
         Calculations.Applied applied =
-                datasets.tryOut(id, new Calculations(items, "rule".equals(attempt.kind()) ? List.of(text) : List.of()));
+                edits.tryOut(id, new Calculations(items, "rule".equals(attempt.kind()) ? List.of(text) : List.of()));
         List<Calculations.Trouble> own = applied.troubles().stream()
                 .filter(t -> t.of().equals(result) || t.of().equals(text))
                 .toList();
@@ -219,6 +221,6 @@ class FormulaPages {
             @RequestHeader(name = "If-Match", required = false) String ifMatch,
             @RequestBody Calculations calculations,
             @AuthenticationPrincipal SignedIn person) {
-        return Revisions.kept(datasets.calculate(id, Revisions.of(ifMatch), calculations, person));
+        return Revisions.kept(edits.calculate(id, Revisions.of(ifMatch), calculations, person));
     }
 }

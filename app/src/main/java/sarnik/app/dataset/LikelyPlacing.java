@@ -7,6 +7,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import org.springframework.stereotype.Component;
 import sarnik.app.boundary.BoundarySets;
 import sarnik.app.people.SignedIn;
 import sarnik.place.Gazetteer;
@@ -20,7 +21,8 @@ import sarnik.table.Reading;
 import sarnik.table.Table;
 
 /** Guesses how the rows of a file that is being brought in might be placed. */
-final class LikelyPlacing {
+@Component
+class LikelyPlacing {
 
     /** The share of a column's values that a tie has to fit. */
     private static final double TIED = 0.8;
@@ -29,10 +31,12 @@ final class LikelyPlacing {
     private static final int SAMPLED = 500;
 
     private final DatasetService datasets;
+    private final KeyColumns keyColumns;
     private final BoundarySets boundaries;
 
-    LikelyPlacing(DatasetService datasets, BoundarySets boundaries) {
+    LikelyPlacing(DatasetService datasets, KeyColumns keyColumns, BoundarySets boundaries) {
         this.datasets = datasets;
+        this.keyColumns = keyColumns;
         this.boundaries = boundaries;
     }
 
@@ -62,8 +66,8 @@ final class LikelyPlacing {
         Map<String, List<String>> samples = samples(table, ends);
         if (samples.size() < 2) return Optional.empty();
         Set<String> all = samples.values().stream().flatMap(List::stream).collect(Collectors.toSet());
-        for (DatasetService.KeyColumn key : datasets.keys(person)) {
-            Set<String> known = datasets.occurring(key, all);
+        for (KeyColumns.KeyColumn key : keyColumns.keys(person)) {
+            Set<String> known = keyColumns.occurring(key, all);
             if (samples.values().stream()
                     .allMatch(s -> s.stream().filter(known::contains).count() > TIED * s.size())) {
                 return Optional.of(new Placing.FromTo(
@@ -123,8 +127,8 @@ final class LikelyPlacing {
         Set<String> all = samples.values().stream().flatMap(List::stream).collect(Collectors.toSet());
         Placing best = null;
         double bestShare = TIED;
-        for (DatasetService.KeyColumn key : datasets.keys(person)) {
-            Set<String> known = datasets.occurring(key, all);
+        for (KeyColumns.KeyColumn key : keyColumns.keys(person)) {
+            Set<String> known = keyColumns.occurring(key, all);
             for (var sample : samples.entrySet()) {
                 double share = (double) sample.getValue().stream()
                                 .filter(known::contains)

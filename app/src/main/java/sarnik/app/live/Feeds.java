@@ -20,6 +20,7 @@ import org.springframework.http.HttpStatus;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
+import sarnik.app.dataset.DatasetEdits;
 import sarnik.app.dataset.DatasetService;
 import sarnik.app.dataset.Description;
 import sarnik.app.dataset.Live;
@@ -72,6 +73,7 @@ class Feeds {
     private final Samples samples;
     private final RowKeeper keeper;
     private final DatasetService datasets;
+    private final DatasetEdits edits;
     private final TieService ties;
     private final PeopleService people;
     private final Rights rights;
@@ -88,6 +90,7 @@ class Feeds {
             Samples samples,
             RowKeeper keeper,
             DatasetService datasets,
+            DatasetEdits edits,
             TieService ties,
             PeopleService people,
             Rights rights,
@@ -102,6 +105,7 @@ class Feeds {
         this.samples = samples;
         this.keeper = keeper;
         this.datasets = datasets;
+        this.edits = edits;
         this.ties = ties;
         this.people = people;
         this.rights = rights;
@@ -643,10 +647,10 @@ class Feeds {
     void remove(long id, SignedIn person) {
         LiveFeed feed = needed(id, person);
         transaction.executeWithoutResult(t -> {
-            parts(feed).values().forEach(part -> datasets.removeLive(part, person));
+            parts(feed).values().forEach(part -> edits.removeLive(part, person));
             // Readings lie where their devices are, so they go first.
-            if (feed.getReadingsDataset() != null) datasets.removeLive(feed.getReadingsDataset(), person);
-            if (feed.getDevicesDataset() != null) datasets.removeLive(feed.getDevicesDataset(), person);
+            if (feed.getReadingsDataset() != null) edits.removeLive(feed.getReadingsDataset(), person);
+            if (feed.getDevicesDataset() != null) edits.removeLive(feed.getDevicesDataset(), person);
             stored.deleteById(id);
         });
         changed(id, 0);
