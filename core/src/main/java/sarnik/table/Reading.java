@@ -167,6 +167,9 @@ public record Reading(
      * @param within how many other rows have a cell that says that they are the total of a category
      * @param withoutWithin whether those are left out too
      * @param categories which cells of the first of them say so, each once
+     * @param summingUp how many rows are likely to sum others up in another way
+     * @param withoutSummingUp whether those are left out
+     * @param statistics what the first of them say
      */
     public record Sums(
             long leftOut,
@@ -176,8 +179,12 @@ public record Reading(
             List<String> subtotals,
             long within,
             boolean withoutWithin,
-            List<OfACategory> categories) {
+            List<OfACategory> categories,
+            long summingUp,
+            boolean withoutSummingUp,
+            List<String> statistics) {
         public Sums {
+            statistics = List.copyOf(statistics);
             totals = List.copyOf(totals);
             subtotals = List.copyOf(subtotals);
             categories = List.copyOf(categories);

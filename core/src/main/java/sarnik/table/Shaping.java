@@ -128,6 +128,7 @@ public record Shaping(
      *     before that was asked
      * @param onlyShown whether rows that a sheet hides are left out; null for not
      * @param eachOnce whether rows that are the same as one above in every cell are left out; null for not
+     * @param noStatistics whether rows of averages, greatest values and the like of the others are left out; null for not
      */
     public record Rows(
             Set<String> filledDown,
@@ -136,12 +137,13 @@ public record Shaping(
             Boolean names,
             Boolean tidy,
             Boolean onlyShown,
-            Boolean eachOnce) {
+            Boolean eachOnce,
+            Boolean noStatistics) {
 
         /** Those of tables that were brought in before rows were mended: their texts stay as they are written. */
-        static final Rows BEFORE = new Rows(null, null, null, null, false, false, false);
+        static final Rows BEFORE = new Rows(null, null, null, null, false, null, null, null);
 
-        public static final Rows AS_THEY_ARE = new Rows(null, null, null, null, true, false, false);
+        public static final Rows AS_THEY_ARE = new Rows(null, null, null, null, true, null, null, null);
 
         public Rows {
             filledDown = filledDown == null ? Set.of() : Set.copyOf(filledDown);
@@ -151,6 +153,7 @@ public record Shaping(
             tidy = Boolean.TRUE.equals(tidy);
             onlyShown = Boolean.TRUE.equals(onlyShown);
             eachOnce = Boolean.TRUE.equals(eachOnce);
+            noStatistics = Boolean.TRUE.equals(noStatistics);
         }
     }
 

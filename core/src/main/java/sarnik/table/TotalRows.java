@@ -5,7 +5,6 @@ import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.regex.Pattern;
-import java.util.stream.Stream;
 
 /**
  * Rows that are sums of others: totals, whose first cell says nothing else, rows that are likely to be subtotals, whose
@@ -188,7 +187,10 @@ final class TotalRows {
 
     /** Whether a row is a sum that is left out. */
     boolean leavesOut(RowSource.Cells cells) {
-        if (shaping.totals() && !shaping.subtotals() && !shaping.categoryTotals()) return false;
+        if (shaping.totals()
+                && !shaping.subtotals()
+                && !shaping.categoryTotals()
+                && !shaping.rows().noStatistics()) return false;
         return isLeftOut(of(cells));
     }
 
@@ -196,7 +198,8 @@ final class TotalRows {
         return switch (sum) {
             case NONE -> false;
             case OF_ALL -> !shaping.totals();
-            case OF_SOME, STATISTIC -> shaping.subtotals();
+            case OF_SOME -> shaping.subtotals();
+            case STATISTIC -> shaping.rows().noStatistics();
             case OF_A_CATEGORY -> shaping.categoryTotals();
         };
     }
@@ -256,18 +259,19 @@ final class TotalRows {
 
     Reading.Sums found() {
         // Where most rows are so, the table is one of statistics.
-        boolean areBelow = (standsBelow || isLast) && summingUp * 2 <= rows;
+        boolean areBelow = shaping.rows().noStatistics() || (standsBelow || isLast) && summingUp * 2 <= rows;
         return new Reading.Sums(
                 leftOut,
                 totals,
-                likely + (areBelow ? summingUp : 0),
+                likely,
                 shaping.subtotals(),
-                Stream.concat(subtotals.stream(), areBelow ? statistics.stream() : Stream.empty())
-                        .limit(EXAMPLES)
-                        .toList(),
+                subtotals,
                 within,
                 shaping.categoryTotals(),
-                categories);
+                categories,
+                areBelow ? summingUp : 0,
+                shaping.rows().noStatistics(),
+                areBelow ? statistics : List.of());
     }
 
     /** The first cell that says that the row is the sum of a category; -1 for none. */
@@ -320,16 +324,23 @@ final class TotalRows {
     }
 
     /** Whether a row has nothing but numbers beside a word for what is worked out from other rows. */
-    private static boolean isStatistic(RowSource.Cells cells, int first) {
+    private boolean isStatistic(RowSource.Cells cells, int first) {
         if (!mayBeStatistic(cells.get(first)) || !STATISTICS.contains(withoutMark(cells.get(first)))) return false;
         boolean any = false;
         for (int i = first + 1; i < cells.count(); i++) {
             String cell = CellText.strip(cells.get(i));
-            if (cell.isEmpty() || TableReader.meansMissing(cell)) continue;
+            if (cell.isEmpty() || TableReader.meansMissing(cell) || isOfPeriods(i)) continue;
             if (!CellForm.isAnyNumber(cell)) return false;
             any = true;
         }
         return any;
+    }
+
+    /** Whether a column has the names of those that were turned into rows. */
+    private boolean isOfPeriods(int column) {
+        return shaping.turn() != null
+                && column < columns.size()
+                && columns.get(column).equals(shaping.turn().period());
     }
 
     private static boolean saysTotal(String cell) {

@@ -199,7 +199,8 @@ class PackedAndWrappedTest {
         // Only some of the sheet's columns are in the range.
         RowSource range = open(book, new FileChoices(null, null, null, null, null, null, "C1:D6"))
                 .rows();
-        Shaping once = Shaping.NONE.withRows(new Shaping.Rows(null, Set.of("budget"), null, null, true, null, null));
+        Shaping once =
+                Shaping.NONE.withRows(new Shaping.Rows(null, Set.of("budget"), null, null, true, null, null, null));
         Table table = new TableReader().read(range, once).table();
         assertThat(row(table, 0)).containsExactly("Town 1", "500");
         assertThat(row(table, 2)).containsExactly("Town 3", null);

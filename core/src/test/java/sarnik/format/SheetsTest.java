@@ -196,7 +196,9 @@ class SheetsTest {
             assertThat(all.rows().onlyShown()).isFalse();
             assertThat(all.table().rows()).isEqualTo(5);
             Reading some = new TableReader()
-                    .read(file, Shaping.NONE.withRows(new Shaping.Rows(null, null, null, null, true, true, null)));
+                    .read(
+                            file,
+                            Shaping.NONE.withRows(new Shaping.Rows(null, null, null, null, true, true, null, null)));
             assertThat(some.rows().hidden()).isEqualTo(3);
             assertThat(some.rows().onlyShown()).isTrue();
             assertThat(rows(some.table())).containsExactly(List.of("Town 1", "1"), List.of("Town 5", "5"));

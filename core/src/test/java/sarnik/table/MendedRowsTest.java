@@ -38,11 +38,11 @@ class MendedRowsTest {
     }
 
     private static Shaping.Rows lone(Shaping.Lone lone) {
-        return new Shaping.Rows(null, null, lone, null, true, null, null);
+        return new Shaping.Rows(null, null, lone, null, true, null, null, null);
     }
 
     private static Shaping.Rows filledDown(String... columns) {
-        return new Shaping.Rows(Set.of(columns), null, null, null, true, null, null);
+        return new Shaping.Rows(Set.of(columns), null, null, null, true, null, null, null);
     }
 
     /** All rows, cells parted by bars. */
@@ -77,7 +77,7 @@ class MendedRowsTest {
 
         @Test
         void areKeptWhereSomebodySaysSo() throws IOException {
-            Reading reading = read(PAGES, new Shaping.Rows(null, null, null, true, true, null, null));
+            Reading reading = read(PAGES, new Shaping.Rows(null, null, null, true, true, null, null, null));
             assertThat(reading.table().rows()).isEqualTo(5);
             assertThat(reading.table().column("litres").type()).isEqualTo(ColumnType.TEXT);
             assertThat(reading.rows().withNames()).isTrue();
@@ -301,7 +301,7 @@ class MendedRowsTest {
         @Test
         void standOnceWhereSomebodySaysSo() throws IOException {
             Reading reading =
-                    read(BUDGETS, new Shaping.Rows(null, Set.of("budget"), null, null, true, null, null), null);
+                    read(BUDGETS, new Shaping.Rows(null, Set.of("budget"), null, null, true, null, null, null), null);
             assertThat(rows(reading))
                     .containsExactly(
                             "North|2024|500|Lerma",
@@ -315,7 +315,8 @@ class MendedRowsTest {
         @Test
         void standInTheFirstRowThatIsShown() throws IOException {
             Sheet sheet = Sheet.hiding(Set.of(0, 3), BUDGETS);
-            Shaping.Rows told = new Shaping.Rows(Set.of("region"), Set.of("budget"), null, null, true, true, null);
+            Shaping.Rows told =
+                    new Shaping.Rows(Set.of("region"), Set.of("budget"), null, null, true, true, null, null);
             Reading reading = read(sheet, told, null);
             assertThat(rows(reading))
                     .containsExactly("North|2024|500|Soria", "North|2025|null|Burgos", "South|2025|700|Jerez");
@@ -326,17 +327,21 @@ class MendedRowsTest {
         void headsOfGroupsHoldBelowThoughTheirRowsAreLeftOut() throws IOException {
             Sheet sheet = Sheet.hiding(
                     Set.of(0, 3), Sheet.of("region,town", "North,Lerma", ",Soria", ",Burgos", "South,Jerez", ",Ronda"));
-            Reading reading = read(sheet, new Shaping.Rows(Set.of("region"), null, null, null, true, true, null), null);
+            Reading reading =
+                    read(sheet, new Shaping.Rows(Set.of("region"), null, null, null, true, true, null, null), null);
             assertThat(rows(reading)).containsExactly("North|Soria", "North|Burgos", "South|Ronda");
             assertThat(reading.rows().filledDown()).containsEntry("region", 3L);
             Sheet totals = Sheet.hiding(
                     Set.of(1), Sheet.of("region,town,litres", "North,Lerma,1", "Total North,,1", ",Soria,2"));
-            assertThat(rows(read(totals, new Shaping.Rows(Set.of("region"), null, null, null, true, true, null), null)))
+            assertThat(rows(read(
+                            totals,
+                            new Shaping.Rows(Set.of("region"), null, null, null, true, true, null, null),
+                            null)))
                     .as("a sum that is hidden heads no group")
                     .containsExactly("North|Lerma|1", "North|Soria|2");
             Reading files = read(
                     new JoinedSource(List.of(sheet, sheet), List.of("a", "b")),
-                    new Shaping.Rows(null, null, null, null, true, null, null),
+                    new Shaping.Rows(null, null, null, null, true, null, null, null),
                     null);
             assertThat(files.rows().hidden()).isEqualTo(4);
         }
@@ -357,7 +362,7 @@ class MendedRowsTest {
                         + "Lerma,2024-02,\nLerma,2024-02\n";
 
         private static Shaping.Rows eachOnce(String... filledDown) {
-            return new Shaping.Rows(Set.of(filledDown), null, null, null, true, null, true);
+            return new Shaping.Rows(Set.of(filledDown), null, null, null, true, null, true, null);
         }
 
         @Test

@@ -110,6 +110,9 @@ class ShapingTest {
     @DisplayName("rows of totals")
     class Totals {
 
+        private static final Shaping.Rows NO_STATISTICS =
+                new Shaping.Rows(null, null, null, null, true, null, null, true);
+
         private static final String FILE = "town,litres,note\nSoria,3,\nZamora,4,\nTOTAL,7,\n";
 
         @Test
@@ -120,7 +123,8 @@ class ShapingTest {
                     .singleElement()
                     .satisfies(t -> assertThat(t.line()).isEqualTo(4));
             assertThat(reading.sums())
-                    .isEqualTo(new Reading.Sums(1, List.of("TOTAL"), 0, false, List.of(), 0, false, List.of()));
+                    .isEqualTo(new Reading.Sums(
+                            1, List.of("TOTAL"), 0, false, List.of(), 0, false, List.of(), 0, false, List.of()));
         }
 
         @Test
@@ -146,12 +150,14 @@ class ShapingTest {
             Reading kept = read(file, Shaping.NONE);
             assertThat(kept.table().rows()).isEqualTo(4);
             assertThat(kept.sums())
-                    .isEqualTo(new Reading.Sums(0, List.of(), 1, false, List.of(says), 0, false, List.of()));
+                    .isEqualTo(new Reading.Sums(
+                            0, List.of(), 1, false, List.of(says), 0, false, List.of(), 0, false, List.of()));
             Reading without = read(
                     file, new Shaping(null, null, null, null, false, null, null, null, true, false, null, null, null));
             assertThat(texts(without.table(), "town")).containsExactly("Soria", "Soria", "Zamora");
             assertThat(without.sums())
-                    .isEqualTo(new Reading.Sums(0, List.of(), 1, true, List.of(says), 0, false, List.of()));
+                    .isEqualTo(new Reading.Sums(
+                            0, List.of(), 1, true, List.of(says), 0, false, List.of(), 0, false, List.of()));
         }
 
         @ParameterizedTest
@@ -165,21 +171,39 @@ class ShapingTest {
 
         @ParameterizedTest
         @CsvSource({"Average", "MAX", "Std. dev.:", "' Promedio'", "média", "Durchschnitt", "Écart-type", "Sum"})
-        void orWhatIsWorkedOutFromThemInAnotherWayIsKeptAndSaidUntilSomebodyDecides(String says) throws IOException {
+        void whatIsWorkedOutFromThemInAnotherWayIsKeptAndSaidUntilSomebodyDecides(String says) throws IOException {
             String file = "town,litres,price\nSoria,3,2.5\nLerma,4,\nZamora,5,1.5\n" + says + ",4,n/a\n";
-            String word = says.strip();
-            assertThat(read(file, Shaping.NONE).sums())
-                    .isEqualTo(new Reading.Sums(0, List.of(), 1, false, List.of(word), 0, false, List.of()));
+            Reading kept = read(file, Shaping.NONE);
+            assertThat(kept.table().rows()).isEqualTo(4);
+            assertThat(kept.sums())
+                    .isEqualTo(new Reading.Sums(
+                            0, List.of(), 0, false, List.of(), 0, false, List.of(), 1, false, List.of(says.strip())));
+            Reading without = read(file, Shaping.NONE.withRows(NO_STATISTICS));
+            assertThat(texts(without.table(), "town")).containsExactly("Soria", "Lerma", "Zamora");
+            assertThat(without.sums().summingUp()).isEqualTo(1);
+        }
+
+        @Test
+        void areLeftOutOfPeriodsThatBecomeRowsToo() throws IOException {
+            String file = "town,Jan-24,Feb-24,Mar-24\nSoria,3,4,5\nLerma,5,6,7\nMean,4,5,6\n";
+            Shaping.Turn turn = new Shaping.Turn(List.of("Jan-24", "Feb-24", "Mar-24"), "month", "litres");
+            assertThat(read(file, Shaping.ofTurn(turn)).sums().summingUp()).isEqualTo(3);
+            Reading without = read(file, Shaping.ofTurn(turn).withRows(NO_STATISTICS));
+            assertThat(texts(without.table(), "town")).doesNotContain("Mean").hasSize(6);
+        }
+
+        @Test
+        void leftOutSubtotalsTakeNoRowWithThemThatIsNamedLikeAStatistic() throws IOException {
+            String file = "name,note,litres\nMax,,3\nAna,a,4\nTotal Ana,,4\nMax,,5\nLea,b,2\n";
             Reading without = read(
                     file, new Shaping(null, null, null, null, false, null, null, null, true, false, null, null, null));
-            assertThat(texts(without.table(), "town")).containsExactly("Soria", "Lerma", "Zamora");
-            assertThat(without.sums().likely()).isEqualTo(1);
+            assertThat(texts(without.table(), "name")).containsExactly("Max", "Ana", "Max", "Lea");
         }
 
         @Test
         void areSeenBelowGroups() throws IOException {
             String file = "region,town,litres\nNorth,Soria,3\nNorth,Lerma,4\n,Mean,3.5\nSouth,Jerez,5\nSouth,Ronda,6\n";
-            assertThat(read(file, Shaping.NONE).sums().subtotals()).containsExactly("Mean");
+            assertThat(read(file, Shaping.NONE).sums().statistics()).containsExactly("Mean");
         }
 
         @Test
@@ -190,7 +214,7 @@ class ShapingTest {
                     "name,litres\nSoria,3\nMax,\nLerma,4\n",
                     "name,litres,price\nAna,3,1\nMax,5,2\nMax,4,1\nLea,4,2\n",
                     "of,litres,price\nMean,3,1\nMin,1,0.5\nMax,9,4\nTowns,12,12\n"))
-                assertThat(read(file, Shaping.NONE).sums().likely()).as(file).isZero();
+                assertThat(read(file, Shaping.NONE).sums().summingUp()).as(file).isZero();
         }
 
         @ParameterizedTest

@@ -545,7 +545,8 @@ class BringInPagesTest extends BrowserTest {
         Page page = bring(RunningSarnik.file(
                 "people.csv",
                 "town,country,sex,people\nSoria,Spain,women,19\nSoria,Spain,men,20\nSoria,Spain,Total,39\nBurgos,Spain,"
-                        + "women,90\nBurgos,Spain,men,84\nBurgos,Spain,Total,174\nBurgos,Spain,women,90\n"));
+                        + "women,90\nBurgos,Spain,men,84\nBurgos,Spain,Total,174\nBurgos,Spain,women,90\n"
+                        + "Average,,,71\n"));
         page.waitForURL("**/bring/*");
         scriptIsThere(page);
         assertThat(page.locator("#categories-said").textContent())
@@ -565,5 +566,12 @@ class BringInPagesTest extends BrowserTest {
         page.waitForCondition(
                 () -> page.locator("#again-said").textContent().contains("Left out since they are the same"));
         assertThat(page.locator("#columns tbody").textContent()).containsOnlyOnce("90");
+        scriptIsThere(page);
+        assertThat(page.locator("#statistics-said").textContent())
+                .contains("Likely to be worked out from the others", "1 row", "(“Average”).");
+        page.click("#statistics-said button");
+        page.waitForCondition(() ->
+                page.locator("#statistics-said").textContent().contains("Left out as worked out from the others"));
+        assertThat(page.locator("#columns tbody").textContent()).doesNotContain("Average");
     }
 }
