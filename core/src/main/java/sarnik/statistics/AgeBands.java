@@ -4,7 +4,9 @@ import static sarnik.language.Language.phrase;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.TreeSet;
 import java.util.regex.Matcher;
@@ -21,27 +23,80 @@ import java.util.regex.Pattern;
 public record AgeBands(int[] starts, int[] of, double[] weights) {
 
     private static final Pattern NUMBER = Pattern.compile("\\d{1,3}");
-    private static final Pattern BELOW =
-            Pattern.compile("(?i)^\\s*(<|under|below|less than|unter|menos de|moins de|menor)");
+    /** No letter before a word. */
+    private static final String BEFORE = "(^|[^\\p{L}])";
+
+    /** No letter behind it. */
+    private static final String BEHIND = "([^\\p{L}]|$)";
+
+    private static final Pattern BELOW = Pattern.compile(
+            "(?iu)^\\s*(ages?\\s+)?(<|≤|under|below|less than|younger than|up to|unter|bis|menos de|menores? de|hasta|até"
+                    + "|moins de|jusqu|(y_)?lt)"
+                    + "|\\d.*[^\\p{L}](and|or) (under|below|less|younger)" + BEHIND
+                    + "|\\d.*[^\\p{L}](y|o|e|ou|et|und|oder) (menos|moins|menores|weniger|jünger)" + BEHIND);
+    private static final Pattern OPEN = Pattern.compile("(?iu)[+>≥]|y_ge|" + BEFORE
+            + "(over|older|above|more|plus|from|más|mais|mayores|ab|älter|mehr|desde|dès|partir)" + BEHIND);
+    private static final Pattern MONTHS =
+            Pattern.compile("(?iu)" + BEFORE + "(months?|monaten?|meses|mes|mois)" + BEHIND);
     private static final int OLDEST = 130;
+    private static final int MONTHS_OF_A_YEAR = 12;
 
     /**
-     * The first year of an age band as people write it: "0–4", "85+", "under 5", "from 65 on"; empty where none is
-     * said.
+     * A band as it is written.
+     *
+     * @param from its first year
+     * @param to its last year, or the first of the next one, since both are written
+     */
+    private record Band(String text, int from, int to) {
+
+        static Optional<Band> of(String text) {
+            if (text == null) return Optional.empty();
+            List<Integer> years = new ArrayList<>();
+            Matcher number = NUMBER.matcher(text);
+            while (number.find()) years.add(Integer.parseInt(number.group()));
+            if (years.isEmpty() || years.get(0) > OLDEST) return Optional.empty();
+            int first = years.get(0);
+            int last = years.size() > 1 && years.get(1) > first && years.get(1) <= OLDEST ? years.get(1) : first;
+            if (MONTHS.matcher(text).find()) {
+                first /= MONTHS_OF_A_YEAR;
+                last /= MONTHS_OF_A_YEAR;
+            }
+            if (last == first && BELOW.matcher(text).find()) return Optional.of(new Band(text, 0, last));
+            if (last == first && OPEN.matcher(text).find()) last = Integer.MAX_VALUE;
+            return Optional.of(new Band(text, first, last));
+        }
+
+        /** Whether somebody may be counted in both, this one being no younger than the other. */
+        boolean isWithin(Band younger) {
+            if (from == younger.from) return to != younger.to;
+            return from < younger.to;
+        }
+    }
+
+    /**
+     * The first year of an age band as people write it: "0–4", "85+", "under 5", "4 and under", "from 65 on", "6–11
+     * months"; empty where none is said.
      */
     public static OptionalInt start(String text) {
-        if (text == null) return OptionalInt.empty();
-        Matcher number = NUMBER.matcher(text);
-        if (!number.find()) return OptionalInt.empty();
-        if (BELOW.matcher(text).find()) return OptionalInt.of(0);
-        int years = Integer.parseInt(number.group());
-        return years > OLDEST ? OptionalInt.empty() : OptionalInt.of(years);
+        return Band.of(text).map(band -> OptionalInt.of(band.from())).orElse(OptionalInt.empty());
+    }
+
+    private static void checkApart(List<String> texts) {
+        List<Band> bands = texts.stream()
+                .flatMap(text -> Band.of(text).stream())
+                .sorted(Comparator.comparingInt(Band::from).thenComparingInt(Band::to))
+                .toList();
+        for (int b = 1; b < bands.size(); b++)
+            if (bands.get(b).isWithin(bands.get(b - 1)))
+                throw new IllegalArgumentException(phrase(
+                        "The age bands “{0}” and “{1}” overlap, so people would be counted twice. Narrow the layer to bands that do not.",
+                        bands.get(b - 1).text(), bands.get(b).text()));
     }
 
     /**
      * @param texts the values of the column of age bands, or ages in years
-     * @throws IllegalArgumentException where they are no age bands, or have no border in common with the standard's;
-     *     the message says what to do
+     * @throws IllegalArgumentException where they are no age bands, or overlap, or have no border in common with the
+     *     standard's; the message says what to do
      */
     public static AgeBands of(List<String> texts, StandardPopulation standard) {
         TreeSet<Integer> own = new TreeSet<>();
@@ -49,6 +104,7 @@ public record AgeBands(int[] starts, int[] of, double[] weights) {
         if (own.size() < 2)
             throw new IllegalArgumentException(
                     phrase("At least two age bands are needed, such as 0–4 and 5–9; there are {0}.", own.size()));
+        checkApart(texts);
         TreeSet<Integer> common = new TreeSet<>(own);
         common.retainAll(
                 standard.bands().stream().map(StandardPopulation.Band::from).toList());

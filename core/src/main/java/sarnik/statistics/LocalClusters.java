@@ -56,9 +56,8 @@ public final class LocalClusters {
     public static Found[] hotSpots(double[] values, Neighbours neighbours, int times, long seed) {
         Known known = Known.of(values, neighbours);
         int n = known.values.length;
-        double mean = Arrays.stream(known.values).average().orElse(0);
-        double squares = Arrays.stream(known.values).map(v -> v * v).sum() / Math.max(1, n);
-        double deviation = Math.sqrt(Math.max(0, squares - mean * mean));
+        double[] away = known.away();
+        double deviation = deviation(away);
         double[] value = new double[n];
         double[] chance = new double[n];
         IntStream.range(0, n).forEach(p -> {
@@ -69,12 +68,12 @@ public final class LocalClusters {
                 value[p] = chance[p] = Double.NaN;
                 return;
             }
-            double sum = known.values[p];
-            for (int other : near) sum += known.values[other];
-            value[p] = (sum - mean * weights) / spread;
+            double sum = 0;
+            for (int other : near) sum += away[other];
+            value[p] = (away[p] + sum) / spread;
             chance[p] = times == 0
                     ? Rates.chanceOf(value[p])
-                    : elsewhere(known.values, p, near.length, times, seed, sum - known.values[p]);
+                    : elsewhere(away, p, near.length, times, seed, sum, deviation * SAME);
         });
         return known.found(value, chance, p -> value[p] > 0 ? Kind.HIGH : Kind.LOW);
     }
@@ -88,31 +87,38 @@ public final class LocalClusters {
     public static Found[] alike(double[] values, Neighbours neighbours, int times, long seed) {
         Known known = Known.of(values, neighbours);
         int n = known.values.length;
-        double mean = Arrays.stream(known.values).average().orElse(0);
-        double second =
-                Arrays.stream(known.values).map(v -> (v - mean) * (v - mean)).sum() / Math.max(1, n);
+        double[] away = known.away();
+        double deviation = deviation(away);
         double[] value = new double[n];
         double[] chance = new double[n];
         double[] around = new double[n];
         IntStream.range(0, n).forEach(p -> {
             int[] near = known.neighbours.of()[p];
-            if (near.length == 0 || near.length == n - 1 || !(second > 0)) {
+            if (near.length == 0 || near.length == n - 1 || !(deviation > 0)) {
                 value[p] = chance[p] = Double.NaN;
                 return;
             }
             double sum = 0;
-            for (int other : near) sum += known.values[other];
-            around[p] = sum / near.length - mean;
-            value[p] = (known.values[p] - mean) / second * around[p];
-            chance[p] = elsewhere(known.values, p, near.length, times, seed, sum);
+            for (int other : near) sum += away[other];
+            around[p] = sum / near.length;
+            value[p] = away[p] / (deviation * deviation) * around[p];
+            chance[p] = elsewhere(away, p, near.length, times, seed, sum, deviation * SAME);
         });
         return known.found(
                 value,
                 chance,
-                p -> known.values[p] > mean
+                p -> away[p] > 0
                         ? around[p] > 0 ? Kind.HIGH : Kind.HIGH_ALONE
                         : around[p] > 0 ? Kind.LOW_ALONE : Kind.LOW);
     }
+
+    /** The standard deviation of values that are given as how far each is from the mean of all. */
+    private static double deviation(double[] away) {
+        return Math.sqrt(Arrays.stream(away).map(v -> v * v).sum() / Math.max(1, away.length));
+    }
+
+    /** Sums that differ by less, in standard deviations, are the same: what parts them is the order of adding up. */
+    private static final double SAME = 1e-9;
 
     /** So often a sum as far out is seen before it is known well enough to be no surprise. */
     private static final int SEEN_ENOUGH = 50;
@@ -121,8 +127,11 @@ public final class LocalClusters {
      * How likely the sum of so many of the other values is as far out as this one, on the side that it is on, and as
      * far on the other: twice the smaller side (Davison and Hinkley 1997), at most 1. A place keeps its own value.
      * Where such sums have been seen often enough no more are drawn (Besag and Clifford 1991, Biometrika 78:301–304).
+     *
+     * @param same sums that differ by no more are as far out
      */
-    private static double elsewhere(double[] values, int own, int count, int times, long seed, double sum) {
+    private static double elsewhere(
+            double[] values, int own, int count, int times, long seed, double sum, double same) {
         Xoshiro128 chance = new Xoshiro128((int) seed * 0x01000193 + own);
         int n = values.length;
         int[] drawn = new int[count];
@@ -140,8 +149,8 @@ public final class LocalClusters {
                 drawn[k] = place;
                 other += values[place];
             }
-            if (other >= sum) above++;
-            if (other <= sum) below++;
+            if (other >= sum - same) above++;
+            if (other <= sum + same) below++;
             if (Math.min(above, below) >= SEEN_ENOUGH) return Math.min(1, 2.0 * SEEN_ENOUGH / t);
         }
         return Math.min(1, 2 * (Math.min(above, below) + 1.0) / (times + 1.0));
@@ -167,6 +176,15 @@ public final class LocalClusters {
                     at,
                     Arrays.stream(at).mapToDouble(p -> values[p]).toArray(),
                     neighbours.among(at));
+        }
+
+        /** How far each value is from the mean of all; 0 where all are the same. */
+        double[] away() {
+            double least = Arrays.stream(values).min().orElse(0);
+            double most = Arrays.stream(values).max().orElse(0);
+            double mean =
+                    least == most ? least : Arrays.stream(values).average().orElse(0);
+            return Arrays.stream(values).map(v -> v - mean).toArray();
         }
 
         Found[] found(double[] value, double[] chance, java.util.function.IntFunction<Kind> kind) {

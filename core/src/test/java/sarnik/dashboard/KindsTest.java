@@ -137,7 +137,7 @@ class KindsTest {
                 rows.append(
                         "T%02d,%d,%d\n".formatted(town, town == 30 ? people / 4 : people / 10 + town % 3 - 1, people));
             }
-            rows.append("None,3,0\n");
+            rows.append("None,3,0\nUnread,,500\n");
             return new LoadedDataset(1, "Taps", csv(rows.toString()), null, Map.of());
         }
 
@@ -175,6 +175,7 @@ class KindsTest {
                             n.startsWith("1 of 40 lie beyond the inner limits, where chance alone would put about 2"))
                     .anyMatch(n -> n.contains("Taken for events"))
                     .anyMatch(n -> n.startsWith("1 has nothing that it could happen to"))
+                    .anyMatch(n -> n.startsWith("1 has no number of what is counted"))
                     .anyMatch(n -> n.contains("drawn hollow"));
             // The more they rest on, the closer together the limits.
             FunnelDrawing.Limit inner = drawn.limits().get(0);

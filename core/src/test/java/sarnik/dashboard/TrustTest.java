@@ -47,9 +47,14 @@ class TrustTest {
      * Old people have four times the cases; the second half of the provinces is older, and those far in the north have
      * more.
      */
-    private static final LoadedDataset CASES = cases();
+    private static final LoadedDataset CASES = cases(9, -1);
 
-    private static LoadedDataset cases() {
+    /** The same, but it is not known how many cases the old people of one province had. */
+    private static final int UNKNOWN = 7;
+
+    private static final LoadedDataset LOST = cases(10, UNKNOWN);
+
+    private static LoadedDataset cases(long id, int unknown) {
         StringBuilder rows = new StringBuilder("province,age,cases,people\n");
         for (int p = 0; p < PROVINCES.size(); p++) {
             int people = p == 3 ? 900 : 20_000 + 1000 * p;
@@ -57,7 +62,8 @@ class TrustTest {
             double rate = PROVINCES.get(p).inside()[1] > 42 ? 0.006 : 0.002;
             rows.append("%s,0-64,%d,%d\n"
                     .formatted(PROVINCES.get(p).code(), Math.round((people - old) * rate), people - old));
-            rows.append("%s,65+,%d,%d\n".formatted(PROVINCES.get(p).code(), Math.round(old * rate * 4), old));
+            rows.append("%s,65+,%s,%d\n"
+                    .formatted(PROVINCES.get(p).code(), p == unknown ? "" : Math.round(old * rate * 4), old));
         }
         Placing.ByArea by = new Placing.ByArea("province", MapFixture.PROVINCES);
         PlacedTable placed =
@@ -74,7 +80,7 @@ class TrustTest {
                 .apply(placed.table(), Scope.of(placed.table()), Surroundings.on(LocalDate.of(2026, 5, 31)));
         assertThat(applied.troubles()).isEmpty();
         return new LoadedDataset(
-                9,
+                id,
                 "Cases",
                 applied.table(),
                 by,
@@ -89,7 +95,7 @@ class TrustTest {
     private static final Datasets DATASETS = new Datasets() {
         @Override
         public Found find(long id) {
-            return Found.of(id == 9 ? Optional.of(CASES) : Optional.empty());
+            return Found.of(id == 9 ? Optional.of(CASES) : id == 10 ? Optional.of(LOST) : Optional.empty());
         }
 
         @Override
@@ -107,7 +113,11 @@ class TrustTest {
     }
 
     private static LayerDrawn.OfAreas drawn(String measure, String more) {
-        LayerDrawn layer = map(layer(measure, more)).layers().get(0);
+        return areas(layer(measure, more));
+    }
+
+    private static LayerDrawn.OfAreas areas(String of) {
+        LayerDrawn layer = map(of).layers().get(0);
         if (layer instanceof LayerDrawn.OfAreas areas) return areas;
         throw new AssertionError(layer.head().notes());
     }
@@ -235,6 +245,21 @@ class TrustTest {
                 .toArray();
         assertThat(spread(alike)).isLessThan(1.1);
         assertThat(spread(crude)).isGreaterThan(1.5);
+    }
+
+    /** People of whom it is not known how many fell ill would make all others look ill. */
+    @Test
+    void whatIsExpectedIsOfThoseOfWhomBothAreKnown() {
+        LayerDrawn.OfAreas areas = areas(layer("rate", ", 'chance': {'ages': {'band': 'age', 'like': 'EXPECTED'}}")
+                .replace("\"dataset\": 9", "\"dataset\": 10"));
+        double[] all = new double[4];
+        for (int p = 0; p < PROVINCES.size(); p++)
+            for (int i = 0; i < 4; i++) if (p != UNKNOWN || i % 2 == 0) all[i] += counted(p)[i];
+        double[] own = counted(20);
+        double expected = own[2] * all[0] / all[2] + own[3] * all[1] / all[3];
+        double rate = (own[0] + own[1]) / expected * (all[0] + all[1]) / (all[2] + all[3]);
+        assertThat(areas.values()[mark(areas, 20)]).isEqualTo(NumberWords.shown(rate * 10_000));
+        assertThat(areas.values()[mark(areas, UNKNOWN)]).isNaN();
     }
 
     private static double spread(double[] values) {

@@ -11,6 +11,7 @@ import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 @DisplayName("Age bands of a table beside those of a standard")
 class AgeBandsTest {
@@ -28,7 +29,17 @@ class AgeBandsTest {
         "17, 17",
         "'65 y más', 65",
         "'[20,25)', 20",
-        "'Age 30-34', 30"
+        "'Age 30-34', 30",
+        "Y_LT5, 0",
+        "Y_GE85, 85",
+        "Y15-19, 15",
+        "'4 and under', 0",
+        "'4 y menos', 0",
+        "'bis 4', 0",
+        "'5 bis unter 10', 5",
+        "'6-11 months', 0",
+        "'12–23 meses', 1",
+        "'65 Jahre und älter', 65"
     })
     void beginWhereTheirWordsSay(String text, int start) {
         assertThat(AgeBands.start(text)).hasValue(start);
@@ -81,5 +92,36 @@ class AgeBandsTest {
                 .hasMessageContaining("no border among them");
         assertThatThrownBy(() -> AgeBands.of(List.of("18-24", "25+"), StandardPopulation.EUROPE_2013))
                 .hasMessageContaining("begins at 18 years");
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "0-14;15-64;65+;15-19",
+                "under 15;15-64;20-24;65+",
+                "0-64;65+;75+",
+                "0-64;65-74;65+;75+",
+                "0–4;5–9;10–14;0–14;15+"
+            })
+    void saySoWhereTheyOverlap(String bands) {
+        assertThatThrownBy(() -> AgeBands.of(List.of(bands.split(";")), StandardPopulation.EUROPE_2013))
+                .hasMessageContaining("overlap, so people would be counted twice");
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "<5;5-14;15-64;65+",
+                "under 1;1-4;5-14;15 and over",
+                "0-5;5-10;10-15;15+",
+                "Y_LT5;Y5-14;Y15-64;Y_GE65",
+                "0 bis unter 5;5 bis unter 15;15 bis unter 65;65 und älter",
+                "0–4;0-4;5–14;15+;unknown;all ages",
+                "0;1;2;3;4;5;6;15"
+            })
+    void doNotOverlapWhereOneBeginsAsAnotherEnds(String bands) {
+        assertThat(AgeBands.of(List.of(bands.split(";")), StandardPopulation.EUROPE_2013)
+                        .starts()[0])
+                .isZero();
     }
 }

@@ -124,6 +124,38 @@ class LocalClustersTest {
         assertThatThrownBy(() -> LocalClusters.alike(values, grid(3, 1), 9, 1)).hasMessageContaining("5 values for 3");
     }
 
+    /** Tenths add up to other doubles in another order: what is the same in whole numbers is the same in them. */
+    @ParameterizedTest
+    @ValueSource(doubles = {0.1, 0.7, 1e-6, 1e9})
+    void sumsThatAreTheSameAreAsFarOutWhateverTheUnit(double unit) {
+        Random chance = new Random(4);
+        double[] whole =
+                IntStream.range(0, 64).mapToDouble(p -> chance.nextInt(4)).toArray();
+        double[] scaled = Arrays.stream(whole).map(v -> v * unit).toArray();
+        LocalClusters.Found[] hot = LocalClusters.hotSpots(whole, grid(8, 8), 999, 2);
+        LocalClusters.Found[] alike = LocalClusters.alike(whole, grid(8, 8), 999, 2);
+        LocalClusters.Found[] hotScaled = LocalClusters.hotSpots(scaled, grid(8, 8), 999, 2);
+        LocalClusters.Found[] alikeScaled = LocalClusters.alike(scaled, grid(8, 8), 999, 2);
+        for (int p = 0; p < whole.length; p++) {
+            assertThat(hotScaled[p].chance()).isEqualTo(hot[p].chance());
+            assertThat(alikeScaled[p].chance()).isEqualTo(alike[p].chance());
+            assertThat(hotScaled[p].value()).isCloseTo(hot[p].value(), within(1e-9));
+        }
+    }
+
+    @Test
+    void valuesThatAreFarFromNoughtAreToldByWhatPartsThem() {
+        double[] values = {0, 3, 1, 4, 2, 8, 3, 0, 5};
+        double[] far = Arrays.stream(values).map(v -> v + 1e9).toArray();
+        LocalClusters.Found[] near = LocalClusters.hotSpots(values, grid(3, 3), 0, 1);
+        LocalClusters.Found[] found = LocalClusters.hotSpots(far, grid(3, 3), 0, 1);
+        for (int p = 0; p < values.length; p++) assertThat(found[p].value()).isCloseTo(near[p].value(), within(1e-6));
+        double[] same = new double[9];
+        Arrays.fill(same, 0.1);
+        assertThat(LocalClusters.hotSpots(same, grid(3, 3), 99, 1))
+                .allMatch(f -> f.kind() == LocalClusters.Kind.UNKNOWN);
+    }
+
     /** Benjamini and Hochberg 1995, section 3.1: of fifteen looks four are found at 0.05. */
     @Test
     void falseDiscoveriesAreHeldDownAsPublished() {

@@ -414,10 +414,17 @@ public final class FunnelKind implements VisualKind<Funnel> {
                             : phrase("Taken for events, of which each may have several."));
         if (IntStream.of(groups.known()).anyMatch(g -> groups.events()[g] != Math.rint(groups.events()[g])))
             notes.add(phrase("What is counted is not in whole numbers: limits and intervals hold for counts only."));
-        if (frame.size() > known)
+        int uncounted = (int) IntStream.range(0, frame.size())
+                .filter(g -> !Double.isFinite(groups.events()[g]) && groups.over()[g] > 0)
+                .count();
+        if (uncounted > 0)
+            notes.add(phrase(
+                    "{0, plural, one {# has no number of what is counted and is left out.} other {# have no number of what is counted and are left out.}}",
+                    uncounted));
+        if (frame.size() > known + uncounted)
             notes.add(phrase(
                     "{0, plural, one {# has nothing that it could happen to and is left out.} other {# have nothing that it could happen to and are left out.}}",
-                    frame.size() - known));
+                    frame.size() - known - uncounted));
         if (known > MOST_DOTS)
             notes.add(phrase("Only the {0} that rest on the most of {1} are drawn.", MOST_DOTS, known));
         return notes;

@@ -118,11 +118,16 @@ final class Trusted {
             return Arrays.stream(over).mapToDouble(o -> Arrays.stream(o).sum()).toArray();
         }
 
-        /** By band of all marks, what is unknown left out. */
-        static double[] together(double[][] of) {
+        /**
+         * By band of all marks, those left out of which one of both is unknown.
+         *
+         * @param of what is summed, by mark and band: the events or what they could happen to
+         */
+        double[] together(double[][] of) {
             double[] sums = new double[of.length == 0 ? 0 : of[0].length];
-            for (double[] mark : of)
-                for (int b = 0; b < sums.length; b++) if (Double.isFinite(mark[b])) sums[b] += mark[b];
+            for (int m = 0; m < of.length; m++)
+                for (int b = 0; b < sums.length; b++)
+                    if (Double.isFinite(events[m][b]) && Double.isFinite(over[m][b])) sums[b] += of[m][b];
             return sums;
         }
     }
@@ -163,8 +168,8 @@ final class Trusted {
         double[] values = new double[events.length];
         Interval[] intervals = new Interval[events.length];
         double[] smoothed = chance.isToward() && chance.ages() == null ? Rates.smoothed(events, over) : null;
-        double[] wholeEvents = Counted.together(whole.events);
-        double[] wholeOver = Counted.together(whole.over);
+        double[] wholeEvents = whole.together(whole.events);
+        double[] wholeOver = whole.together(whole.over);
         double crude =
                 Arrays.stream(wholeEvents).sum() / Arrays.stream(wholeOver).sum();
         for (int m = 0; m < values.length; m++) {
