@@ -29,9 +29,9 @@ public record AgeBands(int[] starts, int[] of, double[] weights) {
     /** No letter behind it. */
     private static final String BEHIND = "([^\\p{L}]|$)";
 
-    private static final Pattern BELOW = Pattern.compile(
-            "(?iu)^\\s*(ages?\\s+)?(<|≤|under|below|less than|younger than|up to|unter|bis|menos de|menores? de|hasta|até"
-                    + "|moins de|jusqu|(y_)?lt)"
+    private static final Pattern BELOW =
+            Pattern.compile("(?iu)^\\s*(ages?\\s+)?(<|≤|under|below|less than|younger than|up to|unter|bis"
+                    + "|menos de|menores? de|hasta|até|moins de|jusqu|(y_)?lt)"
                     + "|\\d.*[^\\p{L}](and|or) (under|below|less|younger)" + BEHIND
                     + "|\\d.*[^\\p{L}](y|o|e|ou|et|und|oder) (menos|moins|menores|weniger|jünger)" + BEHIND);
     private static final Pattern OPEN = Pattern.compile("(?iu)[+>≥]|y_ge|" + BEFORE

@@ -120,8 +120,8 @@ public record Reading(
      * @param merged columns with numbers in merged cells
      * @param hidden how many rows the sheet does not show
      * @param onlyShown whether those are left out
-     * @param again how many rows are the same as one above in every cell, where that is likely to be a mistake or they are
-     *     left out
+     * @param again how many rows are the same as one above in every cell, where that is likely to be a mistake or they
+     *     are left out
      * @param eachOnce whether those are left out
      */
     public record Rows(

@@ -6,8 +6,8 @@ import java.util.function.IntToLongFunction;
 import java.util.stream.Stream;
 
 /**
- * Finds whether rows stand in a table more than once by mistake, as where a part of it was copied twice or several files
- * overlap. Of a table in which each row is an event of its own, two may well be alike; of one in which all other rows
+ * Finds whether rows stand in a table more than once by mistake, as where a part of it was copied twice or several
+ * files overlap. Of a table in which each row is an event of its own, two may well be alike; of one in which all other rows
  * differ in what they are of, they are not.
  */
 final class RepeatedRows {

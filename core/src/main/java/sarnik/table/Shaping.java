@@ -128,7 +128,8 @@ public record Shaping(
      *     before that was asked
      * @param onlyShown whether rows that a sheet hides are left out; null for not
      * @param eachOnce whether rows that are the same as one above in every cell are left out; null for not
-     * @param noStatistics whether rows of averages, greatest values and the like of the others are left out; null for not
+     * @param noStatistics whether rows of averages, greatest values and the like of the others are left out; null for
+     *     not
      */
     public record Rows(
             Set<String> filledDown,

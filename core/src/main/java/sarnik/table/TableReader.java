@@ -457,7 +457,8 @@ public final class TableReader {
         };
     }
 
-    private static Set<String> caseless(String... words) {
+    /** A set of words, compared without regard to case. */
+    static Set<String> caseless(String... words) {
         Set<String> set = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
         set.addAll(List.of(words));
         return set;

@@ -3,132 +3,122 @@ package sarnik.table;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
-import java.util.TreeSet;
 import java.util.regex.Pattern;
 
 /**
  * Rows that are sums of others: totals, whose first cell says nothing else, rows that are likely to be subtotals, whose
- * first cell names what they are the sum of ("Total Soria", "Soria subtotal"), rows that are likely to sum the others up
- * in another way ("Average", "Max" before nothing but numbers), and whole rows of which a cell says so ("Total" in a
- * column of sexes). A total is left out unless it is to be kept; the others are kept, and said, until somebody decides.
+ * first cell names what they are the sum of ("Total Soria", "Soria subtotal"), rows that are likely to sum the others
+ * up in another way ("Average", "Max" before nothing but numbers), and whole rows of which a cell says so ("Total" in
+ * a column of sexes). A total is left out unless it is to be kept; the others are kept, and said, until somebody decides.
  */
 final class TotalRows {
 
-    private static final Set<String> TOTALS = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
-
-    static {
-        TOTALS.addAll(List.of(
-                "total",
-                "totals",
-                "grand total",
-                "totales",
-                "total general",
-                "totais",
-                "total geral",
-                "totaux",
-                "total général",
-                "gesamt",
-                "insgesamt",
-                "gesamtsumme",
-                "gesamtergebnis",
-                "summe",
-                "zwischensumme",
-                "teilsumme",
-                "teilergebnis",
-                "subtotal",
-                "subtotals",
-                "subtotales",
-                "subtotais",
-                "sub total",
-                "sub-total",
-                "sous-total",
-                "sous total",
-                "sous-totaux"));
-    }
+    private static final Set<String> TOTALS = TableReader.caseless(
+            "total",
+            "totals",
+            "grand total",
+            "totales",
+            "total general",
+            "totais",
+            "total geral",
+            "totaux",
+            "total général",
+            "gesamt",
+            "insgesamt",
+            "gesamtsumme",
+            "gesamtergebnis",
+            "summe",
+            "zwischensumme",
+            "teilsumme",
+            "teilergebnis",
+            "subtotal",
+            "subtotals",
+            "subtotales",
+            "subtotais",
+            "sub total",
+            "sub-total",
+            "sous-total",
+            "sous total",
+            "sous-totaux");
 
     /** Words for the sum of a category, which are no sign of a total of all. */
-    private static final Set<String> OF_A_CATEGORY = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
+    private static final Set<String> OF_A_CATEGORY = TableReader.caseless(
+            "total nacional",
+            "both sexes",
+            "all sexes",
+            "all ages",
+            "ambos sexos",
+            "todas las edades",
+            "ambos os sexos",
+            "todas as idades",
+            "les deux sexes",
+            "tous les âges",
+            "tous âges",
+            "beide geschlechter",
+            "alle altersgruppen");
 
     static {
         OF_A_CATEGORY.addAll(TOTALS);
-        OF_A_CATEGORY.addAll(List.of(
-                "total nacional",
-                "both sexes",
-                "all sexes",
-                "all ages",
-                "ambos sexos",
-                "todas las edades",
-                "ambos os sexos",
-                "todas as idades",
-                "les deux sexes",
-                "tous les âges",
-                "tous âges",
-                "beide geschlechter",
-                "alle altersgruppen"));
     }
 
     /** Words for what is worked out from other rows, which stand before nothing but numbers then. */
-    private static final Set<String> STATISTICS = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
-
-    static {
-        STATISTICS.addAll(List.of(
-                "sum",
-                "sums",
-                "average",
-                "averages",
-                "avg",
-                "mean",
-                "median",
-                "minimum",
-                "maximum",
-                "min",
-                "max",
-                "count",
-                "range",
-                "variance",
-                "stdev",
-                "st dev",
-                "st. dev",
-                "std dev",
-                "std. dev",
-                "standard deviation",
-                "overall average",
-                "overall mean",
-                "weighted average",
-                "suma",
-                "promedio",
-                "promedio general",
-                "media",
-                "media general",
-                "mediana",
-                "mínimo",
-                "máximo",
-                "minimo",
-                "maximo",
-                "recuento",
-                "varianza",
-                "desviación estándar",
-                "desviación típica",
-                "soma",
-                "média",
-                "média geral",
-                "contagem",
-                "variância",
-                "desvio padrão",
-                "desvio-padrão",
-                "somme",
-                "moyenne",
-                "moyenne générale",
-                "médiane",
-                "écart-type",
-                "écart type",
-                "durchschnitt",
-                "mittelwert",
-                "mittel",
-                "anzahl",
-                "varianz",
-                "standardabweichung"));
-    }
+    private static final Set<String> STATISTICS = TableReader.caseless(
+            "sum",
+            "sums",
+            "average",
+            "averages",
+            "avg",
+            "mean",
+            "median",
+            "minimum",
+            "maximum",
+            "min",
+            "max",
+            "count",
+            "range",
+            "variance",
+            "stdev",
+            "st dev",
+            "st. dev",
+            "std dev",
+            "std. dev",
+            "standard deviation",
+            "overall average",
+            "overall mean",
+            "weighted average",
+            "suma",
+            "promedio",
+            "promedio general",
+            "media",
+            "media general",
+            "mediana",
+            "mínimo",
+            "máximo",
+            "minimo",
+            "maximo",
+            "recuento",
+            "varianza",
+            "desviación estándar",
+            "desviación típica",
+            "soma",
+            "média",
+            "média geral",
+            "contagem",
+            "variância",
+            "desvio padrão",
+            "desvio-padrão",
+            "somme",
+            "moyenne",
+            "moyenne générale",
+            "médiane",
+            "écart-type",
+            "écart type",
+            "durchschnitt",
+            "mittelwert",
+            "mittel",
+            "anzahl",
+            "varianz",
+            "standardabweichung");
 
     /** How the words for a sum begin, by their first three letters: most cells are settled by them. */
     private static final boolean[] BEGINNINGS = new boolean[1 << 15];

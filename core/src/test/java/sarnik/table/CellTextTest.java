@@ -1,12 +1,11 @@
 package sarnik.table;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static sarnik.table.TestTables.texts;
 
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.List;
-import java.util.stream.IntStream;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -23,11 +22,6 @@ class CellTextTest {
         return new TableReader()
                 .read(CsvFile.open(Files.writeString(directory.resolve("t.csv"), text), FileChoices.NONE), shaping)
                 .table();
-    }
-
-    private static List<String> texts(Table table, String column) {
-        Column values = table.column(column);
-        return IntStream.range(0, values.size()).mapToObj(values::text).toList();
     }
 
     @ParameterizedTest

@@ -8,6 +8,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.IntStream;
 
 /** Tables for tests, written as the CSV that a person would write. */
 public final class TestTables {
@@ -22,6 +23,13 @@ public final class TestTables {
     public static Table csv(Map<String, ColumnType> types, List<String> lines) {
         return read(String.join("\n", lines).getBytes(StandardCharsets.UTF_8), types)
                 .table();
+    }
+
+    /** What stands in a column, row by row; null where it is missing. */
+    static List<String> texts(Table table, String column) {
+        return IntStream.range(0, table.rows())
+                .mapToObj(table.column(column)::text)
+                .toList();
     }
 
     static Reading read(String text) {
