@@ -7,6 +7,7 @@ import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStreamReader;
 import java.io.UncheckedIOException;
+import java.nio.ByteBuffer;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -17,10 +18,13 @@ import java.util.regex.Pattern;
 /** The rows of a CSV file (RFC 4180) or another text file with a delimiter between cells. */
 public final class CsvFile implements Grid {
 
-    /** Longest cell, in characters; a quote that is never closed runs into it. */
     private static final Pattern LINE = Pattern.compile("line (\\d+)");
 
+    /** Longest cell, in characters; a quote that is never closed runs into it. */
     private static final int LONGEST_CELL = 1 << 20;
+
+    /** Bytes at the end of a file in which its last character is looked for; even, as some characters have two. */
+    private static final int END = 4096;
 
     private final Path file;
     private final CsvForm form;
@@ -73,10 +77,29 @@ public final class CsvFile implements Grid {
                 current.record = record;
                 visitor.row(record.getStartingLineNumber(), current);
             }
+            if (current.record != null && isOpen(current.record))
+                throw unreadable(String.valueOf(current.record.getStartingLineNumber()));
         } catch (CsvParseException broken) {
             throw unreadable(broken);
         } catch (UncheckedIOException failed) {
             throw failed.getCause();
+        }
+    }
+
+    /**
+     * Whether the quote that the last cell of a file begins with is never closed, so that all rows behind it stand in
+     * that cell: over a line or a delimiter it goes on within quotes only, and the file does not end with one.
+     */
+    private boolean isOpen(CsvRecord last) throws IOException {
+        String cell = last.getField(last.getFieldCount() - 1);
+        if (cell.indexOf('\n') < 0 && cell.indexOf('\r') < 0 && cell.indexOf(form.delimiter()) < 0) return false;
+        try (var bytes = Files.newByteChannel(file)) {
+            long from = Math.max(0, bytes.size() - END);
+            ByteBuffer end = ByteBuffer.allocate((int) (bytes.size() - from));
+            bytes.position(from);
+            while (end.hasRemaining() && bytes.read(end) >= 0) continue;
+            String text = form.charset().decode(end.flip()).toString().strip();
+            return !text.isEmpty() && text.charAt(text.length() - 1) != form.quote();
         }
     }
 
@@ -113,8 +136,13 @@ public final class CsvFile implements Grid {
 
     private static UnreadableTableException unreadable(CsvParseException broken) {
         Matcher line = LINE.matcher(String.valueOf(broken.getMessage()));
+        return unreadable(line.find() ? line.group(1) : null);
+    }
+
+    /** @param line in which the row begins; null where that is not known */
+    private static UnreadableTableException unreadable(String line) {
         return new UnreadableTableException("The file breaks off its own rules"
-                + (line.find() ? " in the row that begins in line " + line.group(1) : "")
+                + (line == null ? "" : " in the row that begins in line " + line)
                 + ". A quote that is opened and never closed is the usual cause; mend that line and "
                 + "bring the file in again.");
     }

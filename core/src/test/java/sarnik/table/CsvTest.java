@@ -274,6 +274,34 @@ class CsvTest {
                     .isInstanceOf(UnreadableTableException.class)
                     .hasMessageContaining("quote");
         }
+
+        @ParameterizedTest
+        @ValueSource(
+                strings = {
+                    "town,note,litres\nSoria,\"a,3\nBurgos,b,4\nLerma,c,5\n",
+                    "town,note\nSoria,a\nBurgos,\"b\nLerma,c\nZamora,d\n",
+                    "town;note\nSoria;a\nBurgos;\"b\r\nLerma;c",
+                    "town,note\nSoria,a\nBurgos,\"b,c"
+                })
+        void aQuoteThatIsNeverClosedThoughWhatFollowsFitsACell(String text) {
+            for (Charset charset : List.of(StandardCharsets.UTF_8, StandardCharsets.UTF_16LE))
+                assertThatThrownBy(() -> read(text, charset, Map.of()))
+                        .as(charset.name())
+                        .isInstanceOf(UnreadableTableException.class)
+                        .hasMessageContaining("A quote that is opened and never closed");
+        }
+
+        @ParameterizedTest
+        @ValueSource(
+                strings = {
+                    "town,note\nSoria,a\nBurgos,\"b\nc\"\n",
+                    "town,note\nSoria,a\nBurgos,\"b,c\"\r\n\r\n",
+                    "town,note\nSoria,\"a\nb\"\nBurgos,5\" pipe\n",
+                    "town,note,litres\nSoria,\"a\nb\",3\nBurgos,\"c\nd\",\n"
+                })
+        void butNotOneThatIs(String text) {
+            assertThat(read(text).table().rows()).isEqualTo(2);
+        }
     }
 
     @Test
